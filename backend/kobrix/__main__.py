@@ -1,0 +1,7 @@
+"""`python -m kobrix`."""
+
+import sys
+
+from kobrix.cli.main import main
+
+sys.exit(main())

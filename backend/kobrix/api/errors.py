@@ -1,0 +1,60 @@
+"""One table: error class to response. Every error is problem+json (RFC 9457), a sentence, and no stack trace."""
+
+import logging
+from typing import Any
+
+from fastapi import FastAPI, Request
+from fastapi.exceptions import RequestValidationError
+from fastapi.responses import JSONResponse
+from starlette.exceptions import HTTPException
+
+from kobrix.core.errors import BadEntry, BadFile, Impossible, KobrixError, NotFound, Stale
+
+log = logging.getLogger("kobrix")
+_TABLE: dict[type[KobrixError], tuple[int, str]] = {
+    BadEntry: (422, "This entry cannot be used"),
+    BadFile: (422, "This cannot be used"),
+    Impossible: (422, "This question has no answer"),
+    NotFound: (404, "Not found"),
+    Stale: (409, "Changed elsewhere"),
+}
+
+
+def problem(status: int, title: str, detail: str, **more: Any) -> JSONResponse:
+    """A problem+json response: `status`, `title`, a sentence in `detail`, and `more` members."""
+    body = {"type": "about:blank", "title": title, "status": status, "detail": detail, **more}
+    return JSONResponse(body, status_code=status, media_type="application/problem+json")
+
+
+def _known(error: KobrixError) -> JSONResponse:
+    status, title = next((row for kind, row in _TABLE.items() if isinstance(error, kind)), (500, "An error"))
+    more: dict[str, Any] = {}
+    if isinstance(error, BadEntry):
+        more = {"problems": [str(error)], "field": error.field}
+    elif isinstance(error, BadFile):
+        more = {"problems": error.problems}
+    elif isinstance(error, Stale):
+        more = {"revision": error.revision, "both": error.both}
+    return problem(status, title, str(error), **more)
+
+
+def install(app: FastAPI) -> None:
+    """Give `app` its handlers."""
+
+    @app.exception_handler(KobrixError)
+    async def on_known(request: Request, error: KobrixError) -> JSONResponse:
+        return _known(error)
+
+    @app.exception_handler(RequestValidationError)
+    async def on_request(request: Request, error: RequestValidationError) -> JSONResponse:
+        found = [f"{'.'.join(map(str, item['loc'][1:])) or 'the request'}: {item['msg']}." for item in error.errors()]
+        return problem(422, "This request cannot be used", " ".join(found[:10]), problems=found[:10])
+
+    @app.exception_handler(HTTPException)
+    async def on_http(request: Request, error: HTTPException) -> JSONResponse:
+        return problem(error.status_code, str(error.detail), f"{request.method} {request.url.path}: {error.detail}.")
+
+    @app.exception_handler(Exception)
+    async def on_unknown(request: Request, error: Exception) -> JSONResponse:
+        log.exception("unexpected error on %s %s", request.method, request.url.path)
+        return problem(500, "An error in Kobrix", "Something went wrong here; what is stored was not changed by it.")

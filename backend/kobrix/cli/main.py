@@ -1,0 +1,160 @@
+"""The `kobrix` command: serve, demo, evaluate, schema, import, export."""
+
+import argparse
+import json
+import sys
+from collections.abc import Sequence
+from pathlib import Path
+from typing import Any
+
+from kobrix import __version__
+from kobrix.core.errors import BadFile, KobrixError
+
+
+def _read(path: str) -> Any:
+    from kobrix.setup.files import LARGEST_BYTES, parse_json
+
+    try:
+        file = Path(path)
+        if file.is_file() and file.stat().st_size > LARGEST_BYTES:
+            raise BadFile([f"{path} has {file.stat().st_size:,} bytes; allowed are up to {LARGEST_BYTES:,}."])
+        return parse_json(sys.stdin.buffer.read() if path == "-" else file.read_bytes())
+    except OSError as error:
+        raise BadFile([f"{path} cannot be read: {error.strerror}."]) from None
+
+
+def _write(document: Any) -> None:
+    json.dump(document, sys.stdout, indent=1, ensure_ascii=False, allow_nan=False)
+    sys.stdout.write("\n")
+
+
+def _evaluate(args: argparse.Namespace) -> int:
+    from kobrix.cli.table import table
+    from kobrix.setup import files
+    from kobrix.setup.job import AS_FOUND, Job
+    from kobrix.setup.questions import Questions
+    from kobrix.setup.result import Answer, result_document
+    from kobrix.setup.view import findings
+
+    document = _read(args.file)
+    asked = document.pop("questions", {}) if isinstance(document, dict) else {}
+    if args.questions is not None:
+        asked = _read(args.questions)
+    value = files.read_file(document)
+    if isinstance(value, Job):
+        value = value.setup(args.setup or AS_FOUND)
+    elif args.setup is not None:
+        raise BadFile(["--setup chooses within a job; this file holds one setup."])
+    questions = files.check(Questions, asked)
+    if args.at_force:
+        questions = questions.model_copy(update={"pedal_forces_n": [*questions.pedal_forces_n, *args.at_force]})
+    if args.at_decel:
+        questions = questions.model_copy(update={"wanted_decels_g": [*questions.wanted_decels_g, *args.at_decel]})
+    questions = files.check(Questions, questions.model_dump(exclude_unset=True))
+    answer = Answer(value, questions)
+    result = {**result_document(answer), "findings": findings(answer)}
+    if args.table:
+        print(table(result))
+    else:
+        _write(result)
+    return 0
+
+
+def _schema(args: argparse.Namespace) -> int:
+    from kobrix.setup.files import schema
+
+    _write(schema())
+    return 0
+
+
+def _openapi(args: argparse.Namespace) -> int:
+    from kobrix.api.app import create_app
+
+    _write(create_app(Path("unused")).openapi())
+    return 0
+
+
+def _import(args: argparse.Namespace) -> int:
+    from kobrix.setup import files
+    from kobrix.setup.model import Setup
+    from kobrix.store import jobs
+    from kobrix.store.connection import open_db, prepare
+
+    value = files.read_file(_read(args.file))
+    job = files.as_job(value) if isinstance(value, Setup) else value
+    prepare(args.database)
+    with open_db(args.database) as db:
+        stored = jobs.add(db, job.model_dump(exclude_unset=True))
+    print(f"Job {stored.id}: {stored.name}")
+    return 0
+
+
+def _export(args: argparse.Namespace) -> int:
+    from kobrix.store import jobs
+    from kobrix.store.connection import open_db, prepare
+
+    prepare(args.database)
+    with open_db(args.database) as db:
+        _write(jobs.get(db, args.job).document)
+    return 0
+
+
+def _serve(args: argparse.Namespace) -> int:
+    from kobrix.cli.serve import serve
+
+    return serve(args.database, args.port, args.demo, args.reload)
+
+
+def _parser() -> argparse.ArgumentParser:
+    parser = argparse.ArgumentParser(prog="kobrix", description="Match the parts of a vehicle's brakes.")
+    parser.add_argument("--version", action="version", version=f"kobrix {__version__}")
+    commands = parser.add_subparsers(required=True, metavar="COMMAND")
+
+    evaluate = commands.add_parser("evaluate", help="answer questions about a setup or a job's plan")
+    evaluate.add_argument("file", help="a setup or job file, - for standard input")
+    evaluate.add_argument("--setup", metavar="NAME", help='which setup of a job: "as found" (default) or a plan\'s name')
+    evaluate.add_argument("--questions", metavar="FILE", help="questions, in place of the file's own")
+    evaluate.add_argument(
+        "--at-force", metavar="N", action="append", type=str, help="figures at this pedal force; may be repeated"
+    )
+    evaluate.add_argument(
+        "--at-decel", metavar="G", action="append", type=str, help="pedal force for this deceleration; may be repeated"
+    )
+    evaluate.add_argument("--table", action="store_true", help="a table for people instead of the result file")
+    evaluate.set_defaults(run=_evaluate)
+
+    commands.add_parser("schema", help="print the JSON Schema of the files").set_defaults(run=_schema)
+    commands.add_parser("openapi", help="print the OpenAPI document of the server").set_defaults(run=_openapi)
+
+    store = commands.add_parser("import", help="store a file as a new job")
+    store.add_argument("--database", type=Path, required=True)
+    store.add_argument("file")
+    store.set_defaults(run=_import)
+
+    export = commands.add_parser("export", help="print a stored job as a file")
+    export.add_argument("--database", type=Path, required=True)
+    export.add_argument("job", type=int)
+    export.set_defaults(run=_export)
+
+    serve = commands.add_parser("serve", help="start the server on this machine")
+    serve.add_argument("--database", type=Path, required=True)
+    serve.add_argument("--port", type=int, default=8420)
+    serve.add_argument("--demo", action="store_true", help="fill a database that is created now with the demo jobs")
+    serve.add_argument("--reload", action="store_true", help="start again when the code changes")
+    serve.set_defaults(run=_serve)
+    return parser
+
+
+def main(argv: Sequence[str] | None = None) -> int:
+    """Run the command; 0 when it did what was asked, 2 with a sentence on standard error when it could not."""
+    args = _parser().parse_args(argv)
+    try:
+        code: int = args.run(args)
+        return code
+    except KobrixError as error:
+        lines = error.problems if isinstance(error, BadFile) else [str(error)]
+        print("\n".join(f"kobrix: {line}" for line in lines), file=sys.stderr)
+        return 2
+    except BrokenPipeError:
+        sys.stderr.close()
+        return 1

@@ -1,0 +1,129 @@
+"""Numbers that the product knows: exact, published and assumed, each with unit and source.
+
+A number stands here once; code, file schema, documents and screen read it from here.
+Published figures were quoted from memory where the clause was not in hand, and say so.
+"""
+
+from dataclasses import dataclass
+from typing import Literal
+
+Standing = Literal["exact", "published", "common practice", "from memory", "our estimate"]
+
+
+@dataclass(frozen=True)
+class Known:
+    """One number: SI `value`, its `unit`, where it comes from, and the range it may reasonably have."""
+
+    value: float
+    unit: str
+    standing: Standing
+    source: str
+    least: float | None = None
+    most: float | None = None
+
+
+EXACT = {
+    "gravity": Known(9.80665, "m/s²", "exact", "standard gravity, ISO 80000-3"),
+    "inch": Known(0.0254, "m", "exact", "international inch, 1959"),
+    "pound": Known(0.45359237, "kg", "exact", "international pound, 1959"),
+    "atmosphere": Known(101325.0, "Pa", "exact", "standard atmosphere, ISO 2533"),
+}
+G = EXACT["gravity"].value
+INCH = EXACT["inch"].value
+POUND = EXACT["pound"].value
+ATMOSPHERE = EXACT["atmosphere"].value
+
+_R13 = "UN R13-H, from memory"
+PUBLISHED = {
+    "secondary_decel": Known(2.44, "m/s²", "from memory", _R13 + ": secondary braking"),
+    "force_limit_car_pedal": Known(500.0, "N", "from memory", _R13 + ": greatest pedal force"),
+    "force_limit_motorcycle_foot": Known(350.0, "N", "from memory", "UN R78: foot control"),
+    "force_limit_hand_lever": Known(200.0, "N", "from memory", "UN R78: hand control"),
+    "distribution_z_least": Known(0.15, "1", "from memory", _R13 + ": rear curve not above front"),
+    "distribution_z_most": Known(0.80, "1", "from memory", _R13 + ": rear curve not above front"),
+    "distribution_offset": Known(0.1, "1", "from memory", _R13 + ": z ≥ 0.1 + 0.7(k − 0.2)"),
+    "distribution_slope": Known(0.7, "1", "from memory", _R13 + ": z ≥ 0.1 + 0.7(k − 0.2)"),
+    "distribution_k_least": Known(0.2, "1", "from memory", _R13 + ": k from 0.2"),
+    "distribution_k_most": Known(0.8, "1", "from memory", _R13 + ": k to 0.8"),
+    "rolling_radial": Known(3.05, "1", "from memory", "ETRTO: rolling circumference 3.05·D, radial"),
+    "rolling_crossply": Known(2.99, "1", "from memory", "ETRTO: rolling circumference 2.99·D, cross-ply"),
+}
+
+_PRACTICE: Standing = "common practice"
+_GUESS: Standing = "our estimate"
+ASSUMED = {
+    "vehicle.sliding_factor": Known(0.8, "1", _GUESS, "locked tyre against its peak grip", 0.6, 1.0),
+    "vehicle.rotating_share": Known(0.0, "1", _GUESS, "rotating parts left out", 0.0, 0.1),
+    "control.efficiency": Known(0.92, "1", _PRACTICE, "pivot and pushrod friction", 0.8, 1.0),
+    "control.return_force": Known(0.0, "N", _GUESS, "return spring left out", 0.0, 60.0),
+    "control.free_play": Known(0.0, "m", _GUESS, "free play not stated", 0.0, 0.012),
+    "booster.efficiency": Known(0.95, "1", _PRACTICE, "diaphragm and seal losses", 0.85, 1.0),
+    "booster.vacuum": Known(60e3, "Pa", _PRACTICE, "engine vacuum at idle", 40e3, 75e3),
+    "booster.effective_of_nominal": Known(0.9, "1", _GUESS, "effective diameter of a nominal shell size", 0.85, 0.95),
+    "booster.lost_travel": Known(0.0, "m", _GUESS, "lost travel not stated", 0.0, 0.003),
+    "booster.return_spring": Known(0.0, "N", _GUESS, "a failed vacuum booster's spring is often near 120 N", 0.0, 200.0),
+    "booster.cut_in": Known(0.0, "N", _GUESS, "cut-in not stated", 0.0, 100.0),
+    "booster.jump_in": Known(0.0, "N", _GUESS, "jump-in not stated", 0.0, 400.0),
+    "cylinder.efficiency": Known(0.95, "1", _PRACTICE, "seal friction", 0.88, 1.0),
+    "cylinder.spring": Known(0.0, "N", _GUESS, "piston springs left out", 0.0, 80.0),
+    "cylinder.primary_share": Known(0.5, "1", _PRACTICE, "chambers of equal stroke", 0.4, 0.65),
+    "cylinder.lost": Known(0.0012, "m", _GUESS, "stroke until the port is closed, each chamber", 0.0005, 0.002),
+    "disc.efficiency": Known(0.98, "1", _PRACTICE, "piston seal friction", 0.95, 1.0),
+    "disc.threshold": Known(0.0, "Pa", _GUESS, "pressure before the pads press", 0.0, 100e3),
+    "disc.clearance": Known(0.00012, "m", _PRACTICE, "running clearance, each pad", 0.00005, 0.0003),
+    "disc.knock_back": Known(0.0, "m", _GUESS, "knock-back left out", 0.0, 0.0005),
+    "disc.edge_inset": Known(0.0015, "m", _PRACTICE, "pad edge below the rotor's edge", 0.0, 0.004),
+    "disc.give_fixed": Known(7.5e-12, "m/Pa", _GUESS, "body give of a fixed caliper", 4e-12, 12e-12),
+    "disc.give_floating": Known(12e-12, "m/Pa", _GUESS, "body give of a floating caliper", 8e-12, 20e-12),
+    "disc.pad_give": Known(8e-12, "m/Pa", _GUESS, "give of pad and shim", 4e-12, 20e-12),
+    "drum.efficiency": Known(0.96, "1", _PRACTICE, "wheel cylinder friction", 0.9, 1.0),
+    "drum.threshold": Known(300e3, "Pa", _PRACTICE, "pressure that overcomes the shoe springs", 150e3, 500e3),
+    "drum.shoe_k": Known(0.8, "1", _PRACTICE, "shoe half-height over drum radius", 0.7, 0.88),
+    "drum.shoe_clearance": Known(0.0005, "m", _PRACTICE, "each shoe, at the wheel cylinder", 0.0002, 0.001),
+    "drum.shoe_clearance_residual": Known(0.0003, "m", _GUESS, "each shoe, with a residual valve", 0.0001, 0.0006),
+    "drum.give": Known(0.10e-12, "m³/Pa", _GUESS, "give of drum, shoes and lining", 0.05e-12, 0.3e-12),
+    "hose.rubber": Known(0.12e-12, "m³/(m·Pa)", _GUESS, "swelling of a sound rubber hose", 0.06e-12, 0.25e-12),
+    "hose.braided": Known(0.04e-12, "m³/(m·Pa)", _GUESS, "swelling of a braided hose", 0.02e-12, 0.08e-12),
+    "hose.bore": Known(0.0032, "m", _PRACTICE, "bore of a 1/8 in hose", 0.0028, 0.0035),
+    "fluid.bulk": Known(1.8e9, "Pa", _PRACTICE, "glycol fluid, cold", 1.4e9, 2.1e9),
+    "fluid.bulk_silicone": Known(1.0e9, "Pa", _PRACTICE, "silicone fluid, cold", 1.0e9, 1.4e9),
+    "fluid.piston_reach": Known(0.012, "m", _GUESS, "fluid behind a piston, half worn", 0.004, 0.03),
+    "pipe.steel.youngs": Known(207e9, "Pa", "published", "handbook value for steel", 200e9, 210e9),
+    "pipe.steel.poisson": Known(0.30, "1", "published", "handbook value for steel", 0.28, 0.30),
+    "pipe.copper_nickel.youngs": Known(140e9, "Pa", "published", "handbook value for 90/10 copper-nickel", 125e9, 150e9),
+    "pipe.copper_nickel.poisson": Known(0.34, "1", "published", "handbook value for 90/10 copper-nickel", 0.32, 0.35),
+    "pipe.stainless.youngs": Known(193e9, "Pa", "published", "handbook value for stainless steel", 190e9, 200e9),
+    "pipe.stainless.poisson": Known(0.30, "1", "published", "handbook value for stainless steel", 0.28, 0.31),
+    "valve.slope": Known(0.43, "1", _PRACTICE, "slope of a common proportioning valve", 0.25, 0.6),
+    "tyre.aspect_metric": Known(0.82, "1", _GUESS, "aspect-less metric size: measure it", 0.78, 0.84),
+    "tyre.aspect_inch": Known(0.92, "1", _GUESS, "aspect-less inch size: measure it", 0.85, 1.0),
+}
+
+
+# Master cylinder bores that are sold, inch names; a metric size within 0.15 mm of one is the same size. Common practice.
+STANDARD_BORES: tuple[tuple[str, float], ...] = (
+    ("14 mm", 0.014),
+    ("5/8 in", 0.625 * INCH),
+    ("11/16 in", 0.6875 * INCH),
+    ("0.70 in", 0.70 * INCH),
+    ("3/4 in", 0.75 * INCH),
+    ("13/16 in", 0.8125 * INCH),
+    ("7/8 in", 0.875 * INCH),
+    ("15/16 in", 0.9375 * INCH),
+    ("1 in", 1.0 * INCH),
+    ("1 1/16 in", 1.0625 * INCH),
+    ("1 1/8 in", 1.125 * INCH),
+    ("1 3/16 in", 1.1875 * INCH),
+    ("1 1/4 in", 1.25 * INCH),
+)
+SAME_SIZE = 0.00015  # m: names of sizes closer than this are one size
+
+
+def bore_name(bore: float) -> str | None:
+    """Name of the standard size of a `bore` [m], None when it is none."""
+    return next((name for name, size in STANDARD_BORES if abs(size - bore) <= SAME_SIZE), None)
+
+
+def assumed(key: str) -> float:
+    """Value of the defaults table for `key` [its own SI unit]. Raises KeyError for an unknown key."""
+    return ASSUMED[key].value

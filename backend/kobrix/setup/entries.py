@@ -1,0 +1,28 @@
+"""What a person typed into a field of a job, made into an edit of the file. Only the server parses."""
+
+from typing import Any
+
+from kobrix.core.errors import BadEntry
+from kobrix.setup.quantities import label_of, read, split_list, unit_of
+
+_TEXTS = {"name", "note", "tyre", "kind", "caliper", "shoes", "material", "fluid", "axle", "circuits", "primary_feeds"}
+_LISTS = {"pistons_mm", "diaphragms_mm", "nominal_diaphragms_mm"}
+_TEXT_LIMIT = 400
+
+
+def typed_edit(path: str, text: str, preferred: str | None = None) -> dict[str, Any]:
+    """The edit {path, value} of a typed `text` at a dotted `path`; a bare number is in the `preferred` unit.
+
+    An empty text takes the field away: what it stands for is then not known. Raises BadEntry.
+    """
+    name = path.split(".")[-1]
+    if len(text) > _TEXT_LIMIT:
+        raise BadEntry(label_of(name), f"{len(text)} characters", f"at most {_TEXT_LIMIT}")
+    if not text.strip():
+        return {"path": path}
+    if name in _TEXTS:
+        return {"path": path, "value": text.strip()}
+    if name in _LISTS:
+        return {"path": path, "value": split_list(text, name, preferred)}
+    kept = read(text, name, preferred)
+    return {"path": path, "value": kept.text if unit_of(name)[0] != "ratio" else kept.value}

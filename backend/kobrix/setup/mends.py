@@ -1,0 +1,54 @@
+"""A mend as edits of the file: what one press changes, dotted paths below the setup."""
+
+import math
+from typing import Any
+
+from kobrix.core.constants import bore_name
+from kobrix.core.judgements import Mend
+from kobrix.setup.model import DiscBrake, DrumBrake, Setup
+
+Edit = dict[str, Any]
+
+
+def _down(value: float, step: float) -> float:
+    return round(math.floor(value / step + 1e-9) * step, 6)
+
+
+def _devices(setup: Setup, index: int, drop: str) -> list[Any]:
+    kept = [d for d in setup.systems[0].stations[index].devices if d.kind != drop]
+    return [d.model_dump(exclude_none=True, exclude_defaults=True) | {"kind": d.kind} for d in kept]
+
+
+def edits_of(mend: Mend, setup: Setup) -> list[Edit]:
+    """The edits {path, value} that carry out `mend` on `setup`; none for one that is only shown."""
+    stations, figures = setup.systems[0].stations, mend.figures
+    path = "systems.0.stations"
+    edits: list[Edit] = []
+    if mend.kind == "bore":
+        name = bore_name(figures["bore"])
+        edits = [{"path": "systems.0.cylinder.bore_mm", "value": name or f"{figures['bore'] * 1e3:.4g} mm"}]
+    elif mend.kind == "braided":
+        for i, station in enumerate(stations):
+            for k, hose in enumerate(station.lines.hoses if station.lines else []):
+                if hose.kind == "rubber":
+                    edits.append({"path": f"{path}.{i}.lines.hoses.{k}.kind", "value": "braided"})
+    elif mend.kind == "valve":
+        valve = {"kind": "proportioning", "knee_kpa": _down(figures["knee"] / 1e3, 10.0), "slope": figures["slope"]}
+        for i, station in enumerate(stations):
+            if station.axle == "rear":
+                edits.append({"path": f"{path}.{i}.devices", "value": [*_devices(setup, i, "proportioning"), valve]})
+    elif mend.kind == "remove_residual":
+        for i, station in enumerate(stations):
+            if isinstance(station.brake, DiscBrake) and any(d.kind == "residual" for d in station.devices):
+                edits.append({"path": f"{path}.{i}.devices", "value": _devices(setup, i, "residual")})
+    elif mend.kind == "rear_area":
+        for i, station in enumerate(stations):
+            if station.axle != "rear":
+                continue
+            count = len(station.brake.pistons_mm or [0]) if isinstance(station.brake, DiscBrake) else 1
+            each = _down(math.sqrt(4.0 * figures["area"] / (math.pi * count)) * 1e3, 0.1)
+            if isinstance(station.brake, DrumBrake):
+                edits.append({"path": f"{path}.{i}.brake.wheel_cylinder_mm", "value": f"{each:g} mm"})
+            else:
+                edits.append({"path": f"{path}.{i}.brake.pistons_mm", "value": [f"{each:g} mm"] * count})
+    return edits
