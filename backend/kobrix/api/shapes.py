@@ -246,6 +246,7 @@ class Curves(Shape):
     adhesion_rear: list[float]
     front_locked: list[float]
     rear_locked: list[float]
+    ideal_front_share: list[float]
     stations: dict[str, StationCurves]
     travel_mm: list[float] | None
     piston_mm: list[float] | None
@@ -267,6 +268,26 @@ class Balance(Shape):
     rear_lock_n: Point
 
 
+class FailureView(Shape):
+    """What a lost circuit or booster leaves."""
+
+    name: str
+    pedal_force_n: float
+    limited_by: Literal["force", "travel", "chamber", "contact", "all_lost"]
+    best_grip_decel_g: float
+    reaches_2p44_m_per_s2: bool
+    pedal_travel_mm: float | None
+
+
+class LockView(Shape):
+    """The first lock or lift."""
+
+    push_n: float
+    decel_g: float
+    front_n: float
+    rear_n: float
+
+
 class StateView(Shape):
     """A setup in one load state."""
 
@@ -276,12 +297,12 @@ class StateView(Shape):
     cg_height_mm: float
     first_lock: Lock
     first_lock_words: str
-    lock_decel_g: float | None
-    lock_push_n: float | None
+    lock: LockView | None
     grip_efficiency: float | None
     stop_push_n: float | None
     at_stop: Moment | None
     balance: Balance
+    failures: list[FailureView]
     curves: Curves
 
 

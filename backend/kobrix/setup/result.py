@@ -210,6 +210,15 @@ def first_lock(case: cases.Case, load: int) -> str:
     return "rear_lift" if lift else "both" if front and rear else "front" if front else "rear" if rear else "none"
 
 
+def event_place(case: cases.Case, load: int) -> chain.Place | None:
+    """Where on the line the first lock or lift happens in a load state, None when nothing does."""
+    number = pick(case.healthy.event.place, load, 0)
+    if not np.isfinite(number):
+        return None
+    knot = min(int(number), case.healthy.line.steps - 1)
+    return chain.Place(np.array([[[knot]]]), np.array([[[number - knot]]]))
+
+
 def force_for_decel(case: cases.Case, load: int, wanted: float) -> Doc:
     """Pedal force for a wanted deceleration, or null with the reason."""
     road, event = case.healthy.road, case.healthy.event
@@ -296,12 +305,8 @@ def path_document(answer: Answer, case: cases.Case, load: int) -> Doc:
     front, rear = (or_none(pick(road.locks[axle], load, 0)) for axle in vehicle.AXLES)
     pushes = [value_of(f, "pedal_forces_n") for f in answer.questions.pedal_forces_n]
     doc: Doc = {"grip_limit_g": limit, "first_lock": first_lock(case, load), "lock_decel_g": lock}
-    doc["lock_pedal_force_n"] = None
-    if lock is not None:
-        number = pick(event.place, load, 0)
-        knot = min(int(number), case.healthy.line.steps - 1)
-        place = chain.Place(np.array([[[knot]]]), np.array([[[number - knot]]]))
-        doc["lock_pedal_force_n"] = pick(case.healthy.push_at(place), load, 0, 0)
+    place = event_place(case, load)
+    doc["lock_pedal_force_n"] = None if place is None else pick(case.healthy.push_at(place), load, 0, 0)
     doc["grip_efficiency"] = None if lock is None else lock / limit
     doc |= {"front_lock_decel_g": front, "rear_lock_decel_g": rear}
     if pushes:

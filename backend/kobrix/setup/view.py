@@ -19,7 +19,7 @@ from kobrix.setup.job import AS_FOUND, Job
 from kobrix.setup.mends import edits_of
 from kobrix.setup.model import DiscBrake, Setup
 from kobrix.setup.quantities import si
-from kobrix.setup.result import CM2, KPA, MM, Answer, Doc, Places, first_lock, or_none, pick
+from kobrix.setup.result import CM2, KPA, MM, Answer, Doc, Places, event_place, failures_document, first_lock, pick
 
 SAMPLES = 48  # of the push, besides the knots
 _WORDS = {"front": "front locks first", "rear": "rear locks first", "both": "both lock together",
@@ -139,6 +139,7 @@ def _curves(case: cases.Case, load: int, pushes: Floats, place: chain.Place) -> 
         "adhesion_front": column(at.moment.use_front), "adhesion_rear": column(at.moment.use_rear),
         "front_locked": column(at.moment.front_locked.astype(np.float64)),
         "rear_locked": column(at.moment.rear_locked.astype(np.float64)),
+        "ideal_front_share": column(vehicle.axle_share(case.load, "front", at.moment.decel)),
         "stations": {}, "travel_mm": None, "piston_mm": None, "causes_mm": {},
     }  # fmt: skip
     for name, (inlet, outlet, torque) in at.branches.items():
@@ -176,13 +177,18 @@ def _balance(case: cases.Case, load: int) -> Doc:
     }  # fmt: skip
 
 
-def _lock_push(case: cases.Case, load: int) -> float | None:
-    number = pick(case.healthy.event.place, load, 0)
-    if not math.isfinite(number):
+def _lock(case: cases.Case, load: int) -> Doc | None:
+    """Push, deceleration and axle forces at the first lock or lift, None when nothing happens."""
+    place = event_place(case, load)
+    if place is None:
         return None
-    knot = min(int(number), case.healthy.line.steps - 1)
-    place = chain.Place(np.array([[[knot]]]), np.array([[[number - knot]]]))
-    return float(pick(case.healthy.push_at(place), load, 0, 0))
+    at = case.healthy.at(place)
+    return {
+        "push_n": pick(case.healthy.push_at(place), load, 0, 0),
+        "decel_g": pick(case.healthy.event.decel, load, 0),
+        "front_n": pick(at.front, load, 0, 0),
+        "rear_n": pick(at.rear, load, 0, 0),
+    }
 
 
 def _stop_push(case: cases.Case, load: int, wanted: float) -> float | None:
@@ -217,6 +223,17 @@ def _headline(doc: Doc, push: float | None) -> str:
     return "no such stop" if push is None else f"{push:.0f} N"
 
 
+def _failures(answer: Answer, case: cases.Case, load: int) -> list[Doc]:
+    """What each lost circuit or booster leaves, for the travel's plot."""
+    kept = ("pedal_force_n", "limited_by", "best_grip_decel_g", "reaches_2p44_m_per_s2")
+    rows = []
+    for name, left in failures_document(answer, case, load).items():
+        if name.startswith("lost_"):
+            own = left["systems"][case.system.name]
+            rows.append({"name": name, **{key: left[key] for key in kept}, "pedal_travel_mm": own["pedal_travel_mm"]})
+    return rows
+
+
 def _setup_view(answer: Answer, found: Answer | None, key: str, title: str, wanted: float, reach: float) -> Doc:
     case = answer.case
     doc: Doc = {"key": key, "name": title, "needs": answer.needs, "solved": None, "findings": findings(answer, found)}
@@ -232,17 +249,18 @@ def _setup_view(answer: Answer, found: Answer | None, key: str, title: str, want
     for load, name in enumerate(answer.converted.load_names):
         stop = _stop_push(case, load, wanted)
         reached, known = chain.first_reach(case.healthy.road.decel, wanted)
-        lock = or_none(pick(case.healthy.event.decel, load, 0))
+        lock = _lock(case, load)
         states.append({
             "name": name,
             "mass_kg": pick(case.load.mass, load, 0, 0), "front_share": pick(case.load.front_share, load, 0, 0),
             "cg_height_mm": pick(case.load.chi, load, 0, 0) * si(answer.setup.vehicle.wheelbase_mm or 0.0, "wheelbase_mm") * MM,
             "first_lock": first_lock(case, load), "first_lock_words": _WORDS[first_lock(case, load)],
-            "lock_decel_g": lock, "lock_push_n": _lock_push(case, load),
-            "grip_efficiency": None if lock is None else lock / pick(case.grip_limit, load),
+            "lock": lock,
+            "grip_efficiency": None if lock is None else lock["decel_g"] / pick(case.grip_limit, load),
             "stop_push_n": stop,
             "at_stop": _moment(case, load, reached) if pick(known, load, 0, 0) else None,
             "balance": _balance(case, load),
+                "failures": _failures(answer, case, load),
             "curves": _curves(case, load, pushes, place),
         })  # fmt: skip
     doc["solved"] = {"system": case.system.name, "parts": parts(answer, case), "states": states, "against_found": []}
@@ -256,7 +274,7 @@ def _reach(answers: list[Answer], wanted: float, limit: float) -> float:
     for answer in answers:
         if answer.case is not None:
             for load in range(len(answer.converted.load_names)):
-                pushes += [p for p in (_lock_push(answer.case, load), _stop_push(answer.case, load, wanted)) if p is not None]
+                pushes += [p for p in ((_lock(answer.case, load) or {}).get("push_n"), _stop_push(answer.case, load, wanted)) if p is not None]
     return min(3000.0, math.ceil(1.03 * max(pushes) / 50.0) * 50.0)
 
 

@@ -239,6 +239,8 @@ export interface components {
       front_locked: number[];
       /** Rear Locked */
       rear_locked: number[];
+      /** Ideal Front Share */
+      ideal_front_share: number[];
       /** Stations */
       stations: {
         [key: string]: components['schemas']['StationCurves'];
@@ -350,6 +352,27 @@ export interface components {
       danger: number;
     };
     /**
+     * FailureView
+     * @description What a lost circuit or booster leaves.
+     */
+    FailureView: {
+      /** Name */
+      name: string;
+      /** Pedal Force N */
+      pedal_force_n: number;
+      /**
+       * Limited By
+       * @enum {string}
+       */
+      limited_by: 'force' | 'travel' | 'chamber' | 'contact' | 'all_lost';
+      /** Best Grip Decel G */
+      best_grip_decel_g: number;
+      /** Reaches 2P44 M Per S2 */
+      reaches_2p44_m_per_s2: boolean;
+      /** Pedal Travel Mm */
+      pedal_travel_mm: number | null;
+    };
+    /**
      * FindingOut
      * @description A judgement in words.
      */
@@ -429,6 +452,20 @@ export interface components {
       standard_bores: components['schemas']['Bore'][];
       /** Setups */
       setups: components['schemas']['SetupView'][];
+    };
+    /**
+     * LockView
+     * @description The first lock or lift.
+     */
+    LockView: {
+      /** Push N */
+      push_n: number;
+      /** Decel G */
+      decel_g: number;
+      /** Front N */
+      front_n: number;
+      /** Rear N */
+      rear_n: number;
     };
     /**
      * MendOut
@@ -604,16 +641,15 @@ export interface components {
       first_lock: 'front' | 'rear' | 'both' | 'rear_lift' | 'none';
       /** First Lock Words */
       first_lock_words: string;
-      /** Lock Decel G */
-      lock_decel_g: number | null;
-      /** Lock Push N */
-      lock_push_n: number | null;
+      lock: components['schemas']['LockView'] | null;
       /** Grip Efficiency */
       grip_efficiency: number | null;
       /** Stop Push N */
       stop_push_n: number | null;
       at_stop: components['schemas']['Moment'] | null;
       balance: components['schemas']['Balance'];
+      /** Failures */
+      failures: components['schemas']['FailureView'][];
       curves: components['schemas']['Curves'];
     };
     /**

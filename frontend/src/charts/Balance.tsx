@@ -1,0 +1,159 @@
+/** Rear against front brake force: the ideal sharing, the lock lines, and the path each setup takes as the push grows. */
+import { useId } from 'react';
+import type { Balance as Tyres } from '../api/types';
+import { Arrow, Box, Line, Path, poly, Ring, Tag, Words, type Point } from '../drawings/ink';
+
+export interface BalancePath {
+  name: string;
+  kind: 'plan' | 'found' | 'other';
+  /** Front and rear force in N, rising with the push. */
+  points: readonly Point[];
+  lock: { front: number; rear: number; decel: number } | null;
+}
+interface BalanceProps {
+  width: number;
+  height: number;
+  tyres: Tyres;
+  paths: readonly BalancePath[];
+  at: { front: number; rear: number; name: string };
+  said: string;
+}
+
+const steps = (most: number) => {
+  const step = most > 16 ? 5 : most > 8 ? 2 : 1;
+  return Array.from({ length: Math.floor(most / step) + 1 }, (_, i) => i * step);
+};
+
+/** The path only as far as its own first lock. */
+function upToLock(path: BalancePath): Point[] {
+  if (!path.lock) return [...path.points];
+  const { front, rear } = path.lock;
+  return [...path.points.filter(([f, r]) => f + r < front + rear), [front, rear]];
+}
+
+export function Balance({ width, height, tyres, paths, at, said }: BalanceProps) {
+  const clip = useId();
+  const x0 = 30;
+  const x1 = width - 4;
+  const y0 = height - 32;
+  const y1 = 6;
+  const k = 1e-3;
+  const [cornerF = 0, cornerR = 0] = tyres.corner_n.map((n) => n * k);
+  const [zeroF = 0] = tyres.front_lock_n.map((n) => n * k);
+  const rearStart = (tyres.rear_lock_n[1] ?? 0) * k;
+  const mostF = Math.max(cornerF, zeroF, at.front * k) * 1.2;
+  const mostR = Math.max(cornerR, rearStart * 0.92, at.rear * k * 1.05) * 1.06;
+  const X = (b: number) => x0 + (b / mostF) * (x1 - x0);
+  const Y = (b: number) => y0 - (b / mostR) * (y0 - y1);
+  const W = tyres.weight_n * k;
+  const on = ([f, r]: Point): Point => [X(f * k), Y(r * k)];
+  const decels = [0.2, 0.4, 0.6].filter((z) => z < tyres.grip_limit_g);
+  const ideal = tyres.ideal_n.map(([f = 0, r = 0]) => on([f, r]));
+  const locked =
+    `M${X(zeroF)},${Y(0)}L${X(cornerF)},${Y(cornerR)}L${X(0)},${Y(rearStart)}` +
+    `L${X(0)},${Y(mostR * 2)}L${X(mostF * 2)},${Y(mostR * 2)}L${X(mostF * 2)},${Y(0)}Z`;
+  const middle = ideal[Math.floor(ideal.length * 0.42)] ?? [0, 0];
+  return (
+    <svg width={width} height={height} role="img" aria-label={said}>
+      <clipPath id={clip}>
+        <rect x={x0} y={y1} width={x1 - x0} height={y0 - y1} />
+      </clipPath>
+      <g clipPath={`url(#${clip})`}>
+        <Path d={locked} as="gr" />
+        {decels.map((z) => (
+          <Line key={z} a={[X(0), Y(z * W)]} b={[X(z * W), Y(0)]} as="rulec" />
+        ))}
+        <Path d={poly(ideal)} as="thin" />
+        <Line a={[X(zeroF), Y(0)]} b={[X(cornerF), Y(cornerR)]} as="heavy" />
+        <Line a={[X(0), Y(rearStart)]} b={[X(cornerF), Y(cornerR)]} as="heavy" />
+        {paths.map((path) => (
+          <Path
+            key={path.name}
+            d={poly(upToLock(path).map(on))}
+            as={path.kind === 'plan' ? 'planline' : path.kind === 'found' ? 'found' : 'otherplan'}
+          />
+        ))}
+      </g>
+      <Line a={[x0, y0]} b={[x1, y0]} as="edge" />
+      <Line a={[x0, y1]} b={[x0, y0]} as="edge" />
+      {steps(mostF).map((b) => (
+        <g key={b}>
+          <Line a={[X(b), y0]} b={[X(b), y0 + 4]} />
+          <Words x={X(b)} y={y0 + 16} at="middle">
+            {b}
+          </Words>
+        </g>
+      ))}
+      {steps(mostR)
+        .filter((b) => b > 0 && Y(b) > y1 + 18)
+        .map((b) => (
+          <g key={b}>
+            <Line a={[x0 - 4, Y(b)]} b={[x0, Y(b)]} />
+            <Words x={x0 - 7} y={Y(b) + 4} at="end">
+              {b}
+            </Words>
+          </g>
+        ))}
+      <Words x={x1} y={y0 + 30} as="q" at="end">
+        front, kN
+      </Words>
+      <Words x={x0 - 7} y={y1 + 9} as="q" at="end">
+        rear
+      </Words>
+      <Tag x={x1 - 3} y={y1 + 16} at="end">
+        rear locked
+      </Tag>
+      <Tag x={x1 - 3} y={Y(cornerR * 0.3)} at="end">
+        front locked
+      </Tag>
+      {decels.map((z) => (
+        <Tag key={z} x={X(z * W * 0.9)} y={Y(z * W * 0.1) + 4} as="q" at="middle">
+          {`${z} g`}
+        </Tag>
+      ))}
+      <Tag x={middle[0] - 8} y={middle[1] - 3} at="end">
+        ideal
+      </Tag>
+      {paths.map(
+        (path) =>
+          path.lock &&
+          path.kind === 'other' && (
+            <g key={path.name}>
+              <Box
+                x={on([path.lock.front, path.lock.rear])[0] - 5}
+                y={on([path.lock.front, path.lock.rear])[1] - 5}
+                w={10}
+                h={10}
+                as="bmark"
+              />
+              <Tag
+                x={on([path.lock.front, path.lock.rear])[0] + 10}
+                y={on([path.lock.front, path.lock.rear])[1] - 4}
+                as="bb"
+              >
+                {`${path.name} ${path.lock.decel.toFixed(3)} g`}
+              </Tag>
+            </g>
+          ),
+      )}
+      {paths.map((path) => {
+        if (!path.lock || path.kind !== 'plan') return null;
+        const [x, y] = on([path.lock.front, path.lock.rear]);
+        const left = x > x1 - 64;
+        return (
+          <g key={path.name}>
+            <Path d={`M${x},${y - 5}L${x + 5},${y + 4}L${x - 5},${y + 4}Z`} as="edge solid" />
+            <Tag x={left ? x - 8 : x + 9} y={left ? y - 8 : y + 5} as="planb" at={left ? 'end' : 'start'}>
+              {`${path.lock.decel.toFixed(3)} g`}
+            </Tag>
+          </g>
+        );
+      })}
+      <Ring x={X(at.front * k)} y={Y(at.rear * k)} r={6} as="planfill" />
+      <Words x={X(at.front * k) + 1} y={Y(at.rear * k) + 21} as="planb" at="middle">
+        {at.name}
+      </Words>
+      <Arrow x={x1 + 2} y={y0} turn={0} />
+    </svg>
+  );
+}

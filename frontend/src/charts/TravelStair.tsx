@@ -1,0 +1,168 @@
+/** Where the pedal goes: travel by cause as a stair from rest down to the floor. */
+import type { TravelBand } from '../api/types';
+import { Arrow, Box, Dimension, Line, Words } from '../drawings/ink';
+import { millimetres, tenths } from '../units/format';
+
+export interface Cause {
+  name: string;
+  mm: number;
+  side: 'front' | 'rear' | 'shared';
+}
+export interface Lost {
+  words: string;
+  ends: string;
+  mm: number | null;
+  level: 'danger' | 'caution' | 'good';
+}
+interface TravelStairProps {
+  width: number;
+  causes: readonly Cause[];
+  total: number;
+  available: number | null;
+  band: TravelBand;
+  found: number | null;
+  lost: readonly Lost[];
+  stroke: { used: number; whole: number } | null;
+  said: string;
+}
+
+const ROW = 16;
+const NAMES = 150;
+
+/** Tenths that sum to the printed total. */
+export function printedTenths(values: readonly number[], total: number): string[] {
+  const floors = values.map((v) => Math.floor(v * 10));
+  let missing = Math.round(total * 10) - floors.reduce((a, b) => a + b, 0);
+  const order = values.map((v, i) => ({ i, rest: v * 10 - Math.floor(v * 10) })).sort((a, b) => b.rest - a.rest);
+  for (const { i } of order) {
+    if (missing <= 0) break;
+    floors[i] = (floors[i] ?? 0) + 1;
+    missing -= 1;
+  }
+  return floors.map((n) => (n / 10).toFixed(1));
+}
+
+export const stairHeight = (causes: number, lost: number) => 20 + causes * ROW + 32 + lost * 16 + 22;
+
+export function TravelStair(p: TravelStairProps) {
+  const { width, causes, total, available, found } = p;
+  const x0 = NAMES;
+  const x1 = width - 10;
+  const room = available ?? Math.max(total, found ?? 0) * 1.2;
+  const S = (x1 - x0) / Math.max(room, total, 1);
+  const X = (mm: number) => x0 + mm * S;
+  const top = 20;
+  const bottom = top + causes.length * ROW;
+  const dim = bottom + 13;
+  const printed = printedTenths(
+    causes.map((c) => c.mm),
+    total,
+  );
+  const before = causes.map((_, i) => causes.slice(0, i).reduce((sum, c) => sum + c.mm, 0));
+  const foundY = dim + 16;
+  const end = foundY + p.lost.length * 16 + 10;
+  const height = stairHeight(causes.length, p.lost.length);
+  return (
+    <svg width={width} height={height} role="img" aria-label={p.said}>
+      {available !== null && (
+        <>
+          <Line a={[X(p.band.good * room), top - 7]} b={[X(p.band.good * room), bottom + 3]} as="goodl" />
+          <Line a={[X(p.band.danger * room), top - 7]} b={[X(p.band.danger * room), bottom + 3]} as="limit" />
+          <Words x={X(p.band.good * room) + 3} y={top - 10} as="txt goodt" at="end">
+            good to {Math.round(p.band.good * 100)} %
+          </Words>
+          <Words x={X(p.band.danger * room)} y={top - 10} as="txt dang" at="middle">
+            {Math.round(p.band.danger * 100)} %
+          </Words>
+          <Box x={X(room)} y={top - 7} w={8} h={end - top} as="gr" />
+          <Line a={[X(room), top - 7]} b={[X(room), end - 7]} as="edge" />
+        </>
+      )}
+      {causes.map((c, i) => {
+        const y = top + i * ROW;
+        const as = c.side === 'front' ? 'planfill' : c.side === 'rear' ? 'planh' : 'edge fpaper';
+        return (
+          <g key={c.name}>
+            <Words x={0} y={y + 11.5} as="txt">
+              {c.name}
+            </Words>
+            <Words x={x0 - 7} y={y + 12} at="end">
+              {printed[i]}
+            </Words>
+            <Box x={X(before[i] ?? 0)} y={y + 2} w={c.mm * S} h={11} as={as} />
+            <Line a={[X((before[i] ?? 0) + c.mm), y + 13]} b={[X((before[i] ?? 0) + c.mm), y + ROW + 2]} />
+          </g>
+        );
+      })}
+      <Line a={[X(0), top + 2]} b={[X(0), dim + 5]} />
+      <Line a={[X(total), bottom]} b={[X(total), dim + 5]} as="planthin" />
+      <Words x={0} y={dim + 4} as="txt">
+        in all, at the pad
+      </Words>
+      <Words x={x0 - 7} y={dim + 4.5} as="planb" at="end">
+        {tenths(total)}
+      </Words>
+      <Line a={[X(0), dim]} b={[X(total), dim]} as="planthin" />
+      <Arrow x={X(0)} y={dim} turn={180} as="planfill" />
+      <Arrow x={X(total)} y={dim} turn={0} as="planfill" />
+      {available !== null && room - total > 12 && (
+        <Dimension x1={X(total)} x2={X(room)} y={dim} label={millimetres(room - total)} gap={24} />
+      )}
+      {found !== null && (
+        <>
+          <Words x={0} y={foundY + 4} as="wtx">
+            as found
+          </Words>
+          <Line a={[X(0), foundY]} b={[Math.min(X(found), x1), foundY]} as="found" />
+          <Line a={[Math.min(X(found), x1), foundY - 5]} b={[Math.min(X(found), x1), foundY + 5]} as="found" />
+          <Words x={x0 - 7} y={foundY + 4.5} as="was" at="end">
+            {tenths(found)}
+          </Words>
+        </>
+      )}
+      {p.lost.map((l, i) => {
+        const y = foundY + (i + 1) * 16;
+        const ink = l.level === 'danger' ? 'dang' : l.level === 'caution' ? 'caut' : '';
+        const line = l.level === 'danger' ? 'dangl' : l.level === 'caution' ? 'cautl' : 'thin';
+        const to = l.mm === null ? x0 : Math.min(X(l.mm), X(room));
+        const wide = l.ends.length * 6.1 + 10;
+        const inside = to - x0 > wide + 8;
+        return (
+          <g key={l.words}>
+            <Words x={0} y={y + 4} as={`txt ${ink}`}>
+              {l.words}
+            </Words>
+            {l.mm !== null && (
+              <>
+                <Line a={[X(0), y]} b={[inside ? to - wide : to, y]} as={line} />
+                {inside && <Line a={[to - 5, y]} b={[to, y]} as={line} />}
+                <Line a={[to, y - 5]} b={[to, y + 5]} as={line} />
+              </>
+            )}
+            <Words x={inside ? to - 8 : to + 6} y={y + 4.5} as={`txt ${ink}`} at={inside ? 'end' : 'start'}>
+              {l.ends}
+            </Words>
+          </g>
+        );
+      })}
+      {p.stroke && (
+        <>
+          <Words x={0} y={end + 9} as="txt">
+            cylinder stroke
+          </Words>
+          <Box x={X(0)} y={end - 1} w={(x1 - x0) * 0.5} h={11} as="edge fpaper" />
+          <Box
+            x={X(0)}
+            y={end - 1}
+            w={Math.min(1, p.stroke.used / p.stroke.whole) * (x1 - x0) * 0.5}
+            h={11}
+            as="planfill"
+          />
+          <Words x={X(0) + (x1 - x0) * 0.5 + 5} y={end + 9}>
+            {tenths(p.stroke.used)} of {millimetres(p.stroke.whole)}
+          </Words>
+        </>
+      )}
+    </svg>
+  );
+}

@@ -1,0 +1,139 @@
+/** The few marks that every drawing is made of: numbers in, SVG out. Pixels are CSS pixels, so text sizes are real. */
+import type { ReactNode } from 'react';
+
+export type Point = readonly [number, number];
+export const r2 = (n: number) => Math.round(n * 100) / 100;
+const radians = (degrees: number) => (degrees * Math.PI) / 180;
+export const polar = (cx: number, cy: number, r: number, degrees: number): Point => [
+  cx + r * Math.cos(radians(degrees)),
+  cy + r * Math.sin(radians(degrees)),
+];
+export const poly = (points: readonly Point[]) => 'M' + points.map(([x, y]) => `${r2(x)},${r2(y)}`).join('L');
+/** An arc of a circle as path data; without its first move when it continues another line. */
+export function arc(cx: number, cy: number, r: number, from: number, to: number, continues = false): string {
+  const [x0, y0] = polar(cx, cy, r, from);
+  const [x1, y1] = polar(cx, cy, r, to);
+  const flags = `${Math.abs(to - from) > 180 ? 1 : 0} ${to > from ? 1 : 0}`;
+  return `${continues ? '' : `M${r2(x0)},${r2(y0)}`}A${r2(r)},${r2(r)} 0 ${flags} ${r2(x1)},${r2(y1)}`;
+}
+
+interface LineProps {
+  a: Point;
+  b: Point;
+  as?: string;
+}
+export const Line = ({ a, b, as = 'thin' }: LineProps) => (
+  <line x1={r2(a[0])} y1={r2(a[1])} x2={r2(b[0])} y2={r2(b[1])} className={as} />
+);
+export const Path = ({ d, as = 'edge' }: { d: string; as?: string }) => <path d={d} className={as} />;
+interface BoxProps {
+  x: number;
+  y: number;
+  w: number;
+  h: number;
+  as?: string;
+}
+export const Box = ({ x, y, w, h, as = 'edge' }: BoxProps) => (
+  <rect x={r2(x)} y={r2(y)} width={r2(Math.max(0, w))} height={r2(Math.max(0, h))} className={as} />
+);
+export const Ring = ({ x, y, r, as = 'edge' }: { x: number; y: number; r: number; as?: string }) => (
+  <circle cx={r2(x)} cy={r2(y)} r={r2(Math.max(0, r))} className={as} />
+);
+interface WordsProps {
+  x: number;
+  y: number;
+  as?: string;
+  at?: 'start' | 'middle' | 'end';
+  children: ReactNode;
+}
+export const Words = ({ x, y, as, at = 'start', children }: WordsProps) => (
+  <text x={r2(x)} y={r2(y)} textAnchor={at} className={as}>
+    {children}
+  </text>
+);
+export const Unit = ({ children }: { children: ReactNode }) => <tspan className="u">{children}</tspan>;
+interface ArrowProps {
+  x: number;
+  y: number;
+  turn: number;
+  as?: string;
+  long?: number;
+  half?: number;
+}
+/** A filled arrow with its tip at x, y; turn 0 points right. */
+export const Arrow = ({ x, y, turn, as = 'ah', long = 8, half = 1.5 }: ArrowProps) => (
+  <path
+    d={`M0,0L${-r2(long)},${-r2(half)}L${-r2(long)},${r2(half)}Z`}
+    transform={`translate(${r2(x)},${r2(y)}) rotate(${r2(turn)})`}
+    className={as}
+  />
+);
+interface DimensionProps {
+  x1: number;
+  x2: number;
+  y: number;
+  label: string;
+  gap: number;
+  as?: string;
+}
+/** A dimension with its figure in a gap of the line. */
+export function Dimension({ x1, x2, y, label, gap, as = 'gain' }: DimensionProps) {
+  const middle = (x1 + x2) / 2;
+  return (
+    <>
+      <Line a={[x1, y]} b={[middle - gap / 2, y]} />
+      <Line a={[middle + gap / 2, y]} b={[x2, y]} />
+      <Arrow x={x1} y={y} turn={180} />
+      <Arrow x={x2} y={y} turn={0} />
+      <Words x={middle} y={y + 4.5} as={as} at="middle">
+        {label}
+      </Words>
+    </>
+  );
+}
+/** Text on a patch of paper, so that lines behind it stay readable. */
+export function Tag({ x, y, as = 'txt', at = 'start', children }: WordsProps & { children: string }) {
+  const wide = children.length * 6.3;
+  const left = at === 'end' ? x - wide : at === 'middle' ? x - wide / 2 : x;
+  return (
+    <>
+      <Box x={left - 2} y={y - 11} w={wide + 4} h={15} as="fpaper" />
+      <Words x={x} y={y} as={as} at={at}>
+        {children}
+      </Words>
+    </>
+  );
+}
+export const Balloon = ({ x, y, n, on = false }: { x: number; y: number; n: number; on?: boolean }) => (
+  <>
+    <Ring x={x} y={y} r={8.5} as={on ? 'edge on' : 'edge'} />
+    <Words x={x} y={y + 4.2} as={on ? 'bal on' : 'bal'} at="middle">
+      {n}
+    </Words>
+  </>
+);
+export const Ground = ({ x1, x2, y }: { x1: number; x2: number; y: number }) => (
+  <>
+    <Line a={[x1, y]} b={[x2, y]} as="edge" />
+    <Box x={x1} y={y} w={x2 - x1} h={5} as="gr" />
+  </>
+);
+
+const hatch = (id: string, size: number, turn: number, as: string, paper = false) => (
+  <pattern id={id} width={size} height={size} patternUnits="userSpaceOnUse" patternTransform={`rotate(${turn})`}>
+    {paper && <rect width={size} height={size} className="fpaper" />}
+    <line x1={0} y1={0} x2={0} y2={size} className={as} />
+  </pattern>
+);
+/** The hatches that all drawings share; stands once on a page. */
+export const Hatches = () => (
+  <svg width="0" height="0" className="visually-hidden" aria-hidden="true">
+    <defs>
+      {hatch('hatch', 4, 45, 'hl')}
+      {hatch('hatch2', 4, -45, 'hl')}
+      {hatch('good', 6, 45, 'hgood')}
+      {hatch('planh', 4, 45, 'hplan', true)}
+      {hatch('ground', 6, 45, 'hw')}
+    </defs>
+  </svg>
+);

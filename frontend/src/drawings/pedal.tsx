@@ -1,0 +1,76 @@
+/** Boot, hanging pedal, and the booster behind the firewall. */
+import { Arrow, Box, Line, Path, Ring, r2, type Point } from './ink';
+
+const LEG = 'M-75,-46L-80,-84L-72,-88L-63,-82L-54,-90L-45,-83L-33,-88L-33,-47Z';
+const UPPER = 'M-72,-9C-77,-22 -75,-38 -72,-51L-36,-51C-34,-43 -28,-37 -20,-33L-3,-26C10,-24 29,-24 32,-10Z';
+const SOLE = 'M-73,-9L-73,0L-48,0L-46,-4C-40,-7 -34,-6 -29,0L18,0C27,-1 33,-4 34,-10Z';
+const SEAMS =
+  'M8,-25C2,-20 0,-15 0,-10M-72,-44L-38,-46M-50,-10C-52,-22 -44,-34 -36,-45M-31,-42L-25,-47M-24,-37L-17,-43M-15,-33L-8,-39M-76,-53L-33,-54';
+
+/** Work boot in side view; the ball of the sole at x, y, turned by degrees, `k` its scale. */
+export const Boot = ({ x, y, turn, k }: { x: number; y: number; turn: number; k: number }) => (
+  <g transform={`translate(${r2(x)},${r2(y)}) rotate(${turn}) scale(${k})`} className="boot">
+    <Path d={LEG} as="edge fpaper" />
+    <Path d={UPPER} as="edge fpaper" />
+    <Path d={SOLE} as="edge solid" />
+    <Path d={SEAMS} as="thin" />
+  </g>
+);
+
+export const pedalPoint = (px: number, py: number, length: number, degrees: number): Point => [
+  px + length * Math.sin((degrees * Math.PI) / 180),
+  py + length * Math.cos((degrees * Math.PI) / 180),
+];
+
+interface ArmProps {
+  x: number;
+  y: number;
+  a: number;
+  b: number;
+  s: number;
+  turn: number;
+  phantom?: boolean;
+  tilt?: number;
+}
+/** Hanging pedal with its pivot at x, y; a and b in mm, s px/mm, degrees from straight down. */
+export function PedalArm({ x, y, a, b, s, turn, phantom = false, tilt = 52 }: ArmProps) {
+  const A = a * s;
+  const B = b * s;
+  const as = phantom ? 'phantom' : 'edge fpaper';
+  const arm =
+    `M-7,-2A7,7 0 0 1 7,-2L6.5,${B + 4}C6,${A * 0.5} 5,${A * 0.7} 5,${A - 12}L4,${A + 10}` +
+    `L-4,${A + 10}L-5,${A - 12}C-5,${A * 0.7} -6,${A * 0.5} -6.5,${B + 4}Z`;
+  return (
+    <g transform={`translate(${r2(x)},${r2(y)}) rotate(${r2(-turn)})`}>
+      <Path d={arm} as={as} />
+      <g transform={`translate(-4,${r2(A)}) rotate(${tilt})`}>
+        <Path d="M-2.5,-13L2.5,-13L2.5,13L-2.5,13Z" as={as} />
+        {!phantom && [-10, -5, 0, 5, 10].map((v) => <Line key={v} a={[-2.5, v - 1.5]} b={[-4.5, v - 1.5]} />)}
+      </g>
+    </g>
+  );
+}
+
+/** The bracket that carries the pivot. */
+export const PedalBracket = ({ x, y }: { x: number; y: number }) => (
+  <>
+    <Path d={`M${x - 22},${y - 10}L${x + 22},${y - 10}`} />
+    <Box x={x - 22} y={y - 15} w={44} h={5} as="gr" />
+    <Path d={`M${x - 8},${y - 10}L${x - 5},${y}M${x + 8},${y - 10}L${x + 5},${y}`} />
+    <Ring x={x} y={y} r={3} as="edge fpaper" />
+  </>
+);
+
+/** Booster shell around the rod; a phantom where there is none. */
+export function BoosterShell({ x, y, present }: { x: number; y: number; present: boolean }) {
+  const shell =
+    `M${x},${y - 30}L${x + 12},${y - 30}Q${x + 27},${y - 28} ${x + 29},${y - 11}L${x + 29},${y + 11}` +
+    `Q${x + 27},${y + 28} ${x + 12},${y + 30}L${x},${y + 30}Z`;
+  return (
+    <>
+      <Path d={shell} as={present ? 'edge fpaper' : 'phantom'} />
+      <Path d={`M${x + 10},${y - 30}L${x + 10},${y + 30}`} as={present ? 'thin' : 'phantom'} />
+      {present && <Arrow x={x + 24} y={y} turn={0} as="planfill" long={10} half={5} />}
+    </>
+  );
+}

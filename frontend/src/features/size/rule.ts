@@ -1,0 +1,25 @@
+/** What the push rule shows, from what is looked at. */
+import type { PushRuleProps } from '../../charts/PushRule';
+import { decel, newtons } from '../../units/format';
+import { pushFor } from './figures';
+import type { Size } from './useSize';
+
+const ROUND_STOPS = [0.2, 0.4, 0.6, 0.8, 1];
+
+export function ruleOf({ job, now, found, state, onPush }: Size): PushRuleProps {
+  const { view } = job;
+  return {
+    push: now.push,
+    range: view.push_range_n,
+    effort: view.effort,
+    limit: view.force_limit_n,
+    found: found && Math.abs(found.now.push - now.push) > 1 ? found.now.push : null,
+    lock: state.lock && { push: state.lock.push_n, decel: state.lock.decel_g, words: state.first_lock_words },
+    stops: ROUND_STOPS.flatMap((z) => {
+      const push = pushFor(state.curves, z);
+      return push === null ? [] : [{ decel: z, push }];
+    }),
+    said: `Push, ${newtons(now.push)} newton, ${decel(now.decel)} g`,
+    onPush,
+  };
+}

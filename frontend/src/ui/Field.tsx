@@ -1,0 +1,110 @@
+/** A field in a drawing or a row of parts: takes what people say, keeps it until the server has read it. */
+import { useRef, useState, type KeyboardEvent } from 'react';
+import { Input, Label, TextField } from 'react-aria-components';
+import styled from 'styled-components';
+
+const Box = styled(TextField)`
+  display: inline-flex;
+  align-items: baseline;
+  gap: var(--s4);
+  min-width: 0;
+  .react-aria-Label {
+    font: var(--w-firm) var(--t-text) / var(--snug) var(--text);
+    color: var(--ink-2);
+    white-space: nowrap;
+  }
+  .react-aria-Input {
+    font: var(--w-firm) var(--t-name) / var(--snug) var(--letter);
+    width: 100%;
+    min-width: 0;
+    min-height: var(--s20);
+    padding: 0 var(--s3);
+    border: 0;
+    border-bottom: var(--r-outline) solid var(--ink);
+    border-radius: 0;
+    background: var(--sunk);
+    text-overflow: ellipsis;
+  }
+  .react-aria-Input[data-focused] {
+    background: var(--paper);
+    border-bottom-color: var(--plan);
+    outline: var(--r-heavy) solid var(--plan);
+    outline-offset: 0;
+  }
+  &[data-invalid] .react-aria-Input {
+    border-bottom: var(--r-heavy) solid var(--danger);
+  }
+  @media (pointer: coarse) {
+    .react-aria-Input {
+      min-height: var(--target);
+      font-size: var(--t-figure);
+    }
+  }
+`;
+
+interface FieldProps {
+  label: string;
+  /** Whether the label is seen; it is always there for a screen reader. */
+  shown?: boolean;
+  value: string;
+  placeholder?: string;
+  className?: string;
+  onCommit: (text: string) => Promise<unknown>;
+  /** Up and down keys, to the next size; absent where there is none. */
+  onStep?: (direction: 1 | -1) => void;
+}
+
+export function Field({ label, shown = true, value, placeholder, className, onCommit, onStep }: FieldProps) {
+  // A draft belongs to the stored value it was begun on: when that changes, the draft has done its work.
+  const [begun, setBegun] = useState<{ on: string; text: string; refused: boolean } | null>(null);
+  const draft = begun?.on === value ? begun.text : null;
+  const refused = draft !== null && begun?.refused === true;
+  const committing = useRef(false);
+
+  async function commit() {
+    if (draft === null || committing.current) return;
+    if (draft.trim() === value.trim()) {
+      setBegun(null);
+      return;
+    }
+    committing.current = true;
+    try {
+      await onCommit(draft);
+      setBegun(null);
+    } catch {
+      setBegun({ on: value, text: draft, refused: true });
+    } finally {
+      committing.current = false;
+    }
+  }
+
+  function keys(event: KeyboardEvent<HTMLInputElement>) {
+    if (event.key === 'Enter') void commit();
+    else if (event.key === 'Escape') setBegun(null);
+    else if (onStep && draft === null && (event.key === 'ArrowUp' || event.key === 'ArrowDown')) {
+      event.preventDefault();
+      onStep(event.key === 'ArrowUp' ? 1 : -1);
+    }
+  }
+
+  return (
+    <Box
+      className={className}
+      aria-label={shown ? undefined : label}
+      value={draft ?? value}
+      onChange={(text) => setBegun({ on: value, text, refused: false })}
+      isInvalid={refused}
+    >
+      {shown && <Label>{label}</Label>}
+      <Input
+        autoComplete="off"
+        spellCheck={false}
+        enterKeyHint="done"
+        placeholder={placeholder}
+        onKeyDown={keys}
+        onBlur={() => void commit()}
+        onFocus={(event) => event.target.select()}
+      />
+    </Box>
+  );
+}

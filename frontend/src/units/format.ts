@@ -1,0 +1,40 @@
+/** Numbers as a screen writes them. Formatting only: what is computed comes from the core. */
+
+const LBF = 4.4482216152605;
+const PSI = 6.894757293168;
+
+export const newtons = (n: number) => Math.round(n).toString();
+export const poundsForce = (n: number) => Math.round(n / LBF).toString();
+export const psi = (kpa: number) => Math.round(kpa / PSI).toString();
+export const megapascals = (kpa: number) => (kpa / 1000).toFixed(2);
+/** Three figures of kilonewtons. */
+export const kilonewtons = (n: number) => {
+  const k = n / 1000;
+  return k >= 9.995 ? k.toFixed(1) : k.toFixed(2);
+};
+export const millimetres = (mm: number) => Math.round(mm).toString();
+export const tenths = (mm: number) => mm.toFixed(1);
+export const decel = (g: number) => g.toFixed(2);
+export const lock = (g: number) => g.toFixed(3);
+export const percent = (share: number) => `${Math.round(share * 100)} %`;
+/** A dimension without needless zeros: 20.64, 292, 38.1. */
+export const size = (mm: number) => parseFloat(mm.toFixed(2)).toString();
+
+const count = (n: number, one: string, many: string) => `${n} ${n === 1 ? one : many}`;
+export const counted = count;
+
+/** Equal entries of a list together, as people write them: 2 × 38.1 mm. */
+export function grouped(entries: readonly (string | number)[]): string {
+  const groups: { text: string; n: number }[] = [];
+  for (const entry of entries) {
+    const text = typeof entry === 'number' ? `${size(entry)} mm` : entry;
+    const last = groups[groups.length - 1];
+    if (last?.text === text) last.n += 1;
+    else groups.push({ text, n: 1 });
+  }
+  return groups.map(({ text, n }) => (n > 1 ? `${n} × ${text}` : text)).join(' + ');
+}
+
+/** A stored entry as it was typed; a bare number is shown with its unit. */
+export const asTyped = (entry: unknown, unit: string): string =>
+  typeof entry === 'number' ? `${size(entry)}${unit ? ` ${unit}` : ''}` : typeof entry === 'string' ? entry : '';

@@ -1,0 +1,81 @@
+"""The real server and the real browser, for tests, pictures and measurements."""
+
+import contextlib
+import os
+import socket
+import subprocess
+import sys
+import tempfile
+import time
+import urllib.error
+import urllib.request
+from collections.abc import Iterator
+from pathlib import Path
+
+from playwright.sync_api import Browser, sync_playwright
+
+ROOT = Path(__file__).resolve().parents[1]
+CHROMIUM = "/usr/bin/chromium"
+ARGUMENTS = [
+    "--no-sandbox",
+    "--disable-gpu",
+    "--disable-dev-shm-usage",
+    "--no-first-run",
+    "--disable-background-networking",
+    "--disable-component-update",
+    "--disable-sync",
+    "--force-color-profile=srgb",
+    "--font-render-hinting=none",
+    "--hide-scrollbars",
+]
+
+
+def free_port() -> int:
+    """A port of this machine that nothing uses now."""
+    with socket.socket() as probe:
+        probe.bind(("127.0.0.1", 0))
+        return int(probe.getsockname()[1])
+
+
+def command(database: Path, port: int, demo: bool = True) -> list[str]:
+    """The command that serves `database` on `port`."""
+    words = [sys.executable, "-m", "kobrix", "serve", "--database", str(database), "--port", str(port)]
+    return [*words, "--demo"] if demo else words
+
+
+def wait_until_up(url: str, seconds: float = 20.0) -> None:
+    """Wait until the server at `url` answers. Raises TimeoutError."""
+    end = time.monotonic() + seconds
+    while time.monotonic() < end:
+        with contextlib.suppress(urllib.error.URLError, ConnectionError), urllib.request.urlopen(f"{url}/api/jobs", timeout=2):
+            return
+        time.sleep(0.05)
+    raise TimeoutError(f"no answer from {url}")
+
+
+@contextlib.contextmanager
+def server(database: Path | None = None, demo: bool = True) -> Iterator[str]:
+    """The address of a running server on a database of its own."""
+    with tempfile.TemporaryDirectory() as folder:
+        port = free_port()
+        words = command(database or Path(folder) / "test.sqlite3", port, demo)
+        environment = {**os.environ, "PYTHONPATH": str(ROOT / "backend")}
+        with subprocess.Popen(words, env=environment, stdout=subprocess.DEVNULL) as process:
+            try:
+                url = f"http://127.0.0.1:{port}"
+                wait_until_up(url)
+                yield url
+            finally:
+                process.terminate()
+                process.wait(timeout=10)
+
+
+@contextlib.contextmanager
+def chromium() -> Iterator[Browser]:
+    """A headless Chromium."""
+    with sync_playwright() as playwright:
+        browser = playwright.chromium.launch(executable_path=CHROMIUM, args=ARGUMENTS)
+        try:
+            yield browser
+        finally:
+            browser.close()
