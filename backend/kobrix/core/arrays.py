@@ -11,7 +11,7 @@ Mask = NDArray[np.bool_]
 
 
 def lookup(table: Floats, index: NDArray[np.int64], fraction: Floats) -> Floats:
-    """Values between two knots of `table` (..., K): at knot `index` (..., S) plus `fraction` (..., S) of the step.
+    """Values between two knots of `table` [any] (..., K): at knot `index` [1] (..., S) plus `fraction` [1] of the step.
 
     A fraction above 1 at the last step follows the last straight part outwards. Units are the table's [any].
     """
@@ -26,7 +26,7 @@ def ratio(top: Number, bottom: Number) -> Floats:
 
 
 def last_axis(*parts: Any) -> Floats:
-    """Parts of any shape joined along the last axis, after broadcasting the axes in front of it [any]."""
+    """The `parts` [any] of any shape joined along the last axis, after broadcasting the axes in front of it."""
     arrays = [np.atleast_1d(np.asarray(part, dtype=np.float64)) for part in parts]
     front = np.broadcast_shapes(*(a.shape[:-1] for a in arrays))
     return np.concatenate([np.broadcast_to(a, (*front, a.shape[-1])) for a in arrays], axis=-1)
@@ -39,7 +39,7 @@ def per_line(value: Number) -> Floats:
 
 
 def at_step(steps: Floats, knot: NDArray[np.int64]) -> Floats:
-    """Values of `steps` (..., K−1) [any] on the straight parts numbered `knot` (..., S)."""
+    """Values of `steps` (..., K−1) [any] on the straight parts numbered `knot` [1] (..., S)."""
     if steps.ndim == 1:
         return steps[knot]
     if knot.size == knot.shape[-1]:  # the same places on every line

@@ -25,6 +25,8 @@ from kobrix.core.travel import Travel, along
 from kobrix.core.valves import settled
 from kobrix.core.vehicle import AXLES, Axle, Load, axle_load, grip_limit
 
+LOW_GRIP = 0.15  # the least grip that lock order is judged at
+_PLACES = 24  # looked at on each straight part
 DESIGN_SHARE = 0.9  # of the first lock: the stop a setup is judged at
 
 
@@ -140,21 +142,32 @@ def solve(
     return Case(system, load, wheels, healthy, names, failed, left, limit, design, decel, known)
 
 
-def rear_first_grips(road: Road, least: float = 0.15) -> tuple[Mask, Floats, Floats]:
+def first_lock_place(road: Road) -> Floats:
+    """Place number [1] of the first lock of a `road` [record], inf where nothing locks (...). Source: chain."""
+    return np.minimum(road.places["front"], road.places["rear"])
+
+
+def rear_first_grips(road: Road, wheels: dict[Axle, int], least: float = LOW_GRIP) -> tuple[Mask, Floats, Floats]:
     """Where the rear would lock first at some grip from `least` [1] up to the stated one, on a `road` [record] (..., K).
 
-    Both grips shrink together. Returns (...): whether there is such a grip, and the least and greatest of them [1] (as
-    the larger of the two axles' grips). Each straight part is looked at in 24 places and at its knots. Source: model.
+    `wheels` {axle: [1]}. Both grips shrink together. Returns (...): whether there is such a grip, and the least and
+    greatest of them [1] (as the larger of the two axles' grips). Looked at: the first lock at the least and at the stated
+    grip exactly, every knot, and 24 places on each straight part. Source: model.
     """
     load = road.load
     peak = np.maximum(load.grip_front, load.grip_rear)
-    finite = [np.where(np.isfinite(p), p, 0.0) for p in road.places.values()]
-    last = float(np.max(np.maximum(*finite))) - (road.decel.shape[-1] - 2)
-    fractions = np.linspace(1.0 / 24.0, 1.0, 24)
-    knots = np.repeat(np.arange(road.decel.shape[-1] - 1), fractions.size)
-    steps = np.tile(fractions, road.decel.shape[-1] - 1)
-    steps[-fractions.size :] *= max(1.0, last)
-    knots, steps = (np.broadcast_to(v, (*road.decel.shape[:-1], v.size)) for v in (knots, steps))
+    count = road.decel.shape[-1] - 1
+    share = least / peak
+    slippery = on_road(road.line, replace(load, grip_front=load.grip_front * share, grip_rear=load.grip_rear * share), wheels)
+    ends = [first_lock_place(road)[..., None], first_lock_place(slippery)[..., None]]
+    longer = np.maximum(1.0, np.where(np.isfinite(ends[0]), ends[0], 0.0) - (count - 1))
+    knots = np.broadcast_to(np.repeat(np.arange(count), _PLACES), (*road.decel.shape[:-1], count * _PLACES))
+    steps = np.tile(np.linspace(0.0, 1.0, _PLACES + 1)[1:], count) * np.where(
+        np.arange(count * _PLACES) < (count - 1) * _PLACES, 1.0, longer
+    )
+    exact = np.where(np.isfinite(np.concatenate(ends, axis=-1)), np.concatenate(ends, axis=-1), 0.0)
+    at = np.minimum(exact.astype(np.int64), count - 1)
+    knots, steps = np.concatenate([knots, at], axis=-1), np.concatenate([steps, exact - at], axis=-1)
     z = lookup(road.decel, knots, steps)
     use: dict[Axle, Floats] = {}
     for axle in AXLES:
@@ -162,7 +175,7 @@ def rear_first_grips(road: Road, least: float = 0.15) -> tuple[Mask, Floats, Flo
         carried = axle_load(load, axle, z) * at_step(road.braked(axle), knots) * load.grip(axle)
         use[axle] = np.divide(force, carried, out=np.zeros(z.shape), where=carried > 0.0)
     share = np.maximum(use["front"], use["rear"])
-    counts = (share <= 1.0 + 1e-9) & (share * peak >= least) & (use["rear"] > use["front"] * (1.0 + 1e-9))
+    counts = (share <= 1.0 + 1e-9) & (share * peak >= least * (1.0 - 1e-9)) & (use["rear"] > use["front"] * (1.0 + 1e-9))
     grip = share * peak
     some = np.any(counts, axis=-1)
     low = np.min(np.where(counts, grip, np.inf), axis=-1)

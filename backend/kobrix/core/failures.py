@@ -102,4 +102,6 @@ def what_is_left(line: ForceLine, travel: Travel, road: Road, event: Event, forc
     push = lookup(line.push, place.knot, place.fraction)[..., 0]
     best = best_up_to(road, event, place)
     enough = best * G >= PUBLISHED["secondary_decel"].value
-    return Left(push, limited, moment, best, enough, pad, contact, travel.pad.at(force_end)[..., 0])
+    at_limit = travel.pad.at(force_end)[..., 0]
+    limited, push, best, enough, pad, contact, at_limit = np.broadcast_arrays(limited, push, best, enough, pad, contact, at_limit)
+    return Left(push, limited, moment, best, enough, pad, contact, at_limit)

@@ -9,7 +9,7 @@ from typing import Literal
 
 import numpy as np
 
-from kobrix.core.case import Case, adhesion_curve, rear_first_grips
+from kobrix.core.case import LOW_GRIP, Case, adhesion_curve, rear_first_grips
 from kobrix.core.constants import INCH, POUND, PUBLISHED, G
 from kobrix.core.control import ControlKind
 from kobrix.core.disc import Disc
@@ -50,7 +50,6 @@ TRAVEL = Band(0.0, 0.55, 0.65, 0.85, "common practice")
 RATIO_MANUAL, RATIO_POWER = (5.0, 7.0), (2.5, 5.0)
 RESIDUAL_DISC = 2.5 * PSI  # a disc bears 2 psi; what is sold for drums holds 10
 LEAST_KNEE, SLOPES = 1.0e6, (0.43, 0.35, 0.30, 0.25)  # an adjustable valve's usual reach, our estimate
-LOW_GRIP = 0.15
 
 
 @dataclass(frozen=True)
@@ -160,7 +159,7 @@ def lock_order(bench: Bench) -> list[Judgement]:
     source = "UN R13-H, from memory: the front first, so that the vehicle stays in line"
     if not np.any(road.line.force("rear") > 0.0) or not np.any(road.line.force("front") > 0.0):
         return []
-    some, low, high = (np.asarray(v)[..., 0] for v in rear_first_grips(road, LOW_GRIP))
+    some, low, high = (np.asarray(v)[..., 0] for v in rear_first_grips(road, case.wheels))
     grip = float(np.max(np.maximum(case.load.grip_front, case.load.grip_rear)))
     if np.any(some):
         worst = int(np.argmax(np.where(some, high, 0.0)))
@@ -233,8 +232,7 @@ def failures(bench: Bench) -> list[Judgement]:
         return []
     need = PUBLISHED["secondary_decel"].value / G
     source = "UN R13-H secondary braking, from memory"
-    shape = np.broadcast_shapes(left.best.shape, left.limited.shape, left.push.shape)
-    best, limited, push = (np.broadcast_to(v, shape) for v in (left.best, left.limited, left.push))
+    best, limited, push = left.best, left.limited, left.push
     out = []
     for c, name in enumerate(case.names):
         if not name.startswith("lost_"):
@@ -247,7 +245,7 @@ def failures(bench: Bench) -> list[Judgement]:
             if lost == "circuit"
             else f"{lost.capitalize()} circuit lost"
         )
-        stops = [0.0 if LIMITS[limited[i, c]] in ("contact", "all_lost") else float(best[i, c]) for i in range(shape[0])]
+        stops = [0.0 if LIMITS[limited[i, c]] in ("contact", "all_lost") else float(best[i, c]) for i in range(best.shape[0])]
         worst = int(np.argmin(stops))
         limit, z, force = LIMITS[limited[worst, c]], stops[worst], float(push[worst, c])
         ends = {

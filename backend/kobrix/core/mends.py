@@ -11,7 +11,7 @@ import numpy as np
 from kobrix.core import judgements as rules
 from kobrix.core import valves
 from kobrix.core.arrays import Floats, Number
-from kobrix.core.case import Case, Solved, adhesion_curve, design_stop, limit_of, rear_first_grips, solve_line
+from kobrix.core.case import LOW_GRIP, Case, Solved, adhesion_curve, design_stop, limit_of, rear_first_grips, solve_line
 from kobrix.core.chain import HEALTHY, Station, System
 from kobrix.core.constants import SAME_SIZE, STANDARD_BORES
 from kobrix.core.disc import Disc
@@ -142,9 +142,9 @@ def for_travel(bench: Bench, found: Judgement) -> Judgement:
     return found
 
 
-def _stays_in_line(solved: Solved) -> np.ndarray[tuple[int, ...], np.dtype[np.bool_]]:
+def _stays_in_line(case: Case, solved: Solved) -> np.ndarray[tuple[int, ...], np.dtype[np.bool_]]:
     """Whether no grip from 0.15 up, in any load state, locks the rear first, and both sharing clauses hold (N,)."""
-    some, _, _ = rear_first_grips(solved.road, rules.LOW_GRIP)
+    some, _, _ = rear_first_grips(solved.road, case.wheels)
     above, kept = distribution_kept(*adhesion_curve(solved, 20))
     fine = ~some & above & kept
     return np.asarray(np.all(fine, axis=(-1, -2)))
@@ -160,23 +160,23 @@ def for_lock_order(bench: Bench, found: Judgement) -> Judgement:
     )
     slopes = np.array(rules.SLOPES)
     lowest = attempt(case, with_knee(case.system, rules.LEAST_KNEE, slopes[:, None, None, None]))
-    for slope in slopes[_stays_in_line(lowest.solved)][:1]:
+    for slope in slopes[_stays_in_line(case, lowest.solved)][:1]:
         knees = np.linspace(rules.LEAST_KNEE, max(inlet, 2.0 * rules.LEAST_KNEE), _KNEES)
         trial = attempt(case, with_knee(case.system, knees[:, None, None, None], float(slope)))
-        knee = float(knees[np.flatnonzero(_stays_in_line(trial.solved))[-1]])
+        knee = float(knees[np.flatnonzero(_stays_in_line(case, trial.solved))[-1]])
         psi = f"{knee / rules.PSI:.0f} psi"
         reason = f"A valve with its knee at {knee / 1e6:.2f} MPa ({psi}), slope {slope:g}, keeps the front first at every grip."
         return replace(found, reason=reason, mend=Mend("valve", f"Put in a valve: {psi}", {"knee": knee, "slope": float(slope)}))
     scales = np.linspace(1.0, 0.1, _AREAS + 1)[1:]
     trial = attempt(case, with_rear_area(case.system, scales[:, None, None, None]))
-    fine = _stays_in_line(trial.solved)
+    fine = _stays_in_line(case, trial.solved)
     if not np.any(fine):
         return replace(found, reason="No valve and no smaller rear piston alone can cure it: the rear brake is far too strong.")
     scale = float(scales[np.flatnonzero(fine)[0]])
     rear = next(s for s in case.system.stations if s.axle == "rear")
     area = float(rear.brake.side_area if isinstance(rear.brake, Disc) else rear.brake.cylinder_area)
     side = "a side" if isinstance(rear.brake, Disc) else "in the wheel cylinder"
-    reason = f"No valve keeps the front first at every grip from {rules.LOW_GRIP}: the rear pistons are too big. At most {area * scale * 1e4:.1f} cm² {side}, now {area * 1e4:.1f}."
+    reason = f"No valve keeps the front first at every grip from {LOW_GRIP}: the rear pistons are too big. At most {area * scale * 1e4:.1f} cm² {side}, now {area * 1e4:.1f}."
     return replace(found, reason=reason, mend=Mend("rear_area", "Try smaller rear pistons", {"area": area * scale}))
 
 

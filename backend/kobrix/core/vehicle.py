@@ -152,6 +152,7 @@ def distribution_kept(decel: Floats, use_front: Floats, use_rear: Floats) -> tup
 
     `decel` [g] (..., S), `use_front` [1] and `use_rear` [1], the adhesion each axle uses there. Returns two masks (...):
     the rear curve never above the front for z 0.15 to 0.80; and z ≥ 0.1 + 0.7(k − 0.2) for k 0.2 to 0.8, each axle's.
+    Source: UN R13-H, from memory.
     """
     known = {name: item.value for name, item in PUBLISHED.items() if name.startswith("distribution")}
     inside = (decel >= known["distribution_z_least"]) & (decel <= known["distribution_z_most"])

@@ -274,7 +274,11 @@ def _reach(answers: list[Answer], wanted: float, limit: float) -> float:
     for answer in answers:
         if answer.case is not None:
             for load in range(len(answer.converted.load_names)):
-                pushes += [p for p in ((_lock(answer.case, load) or {}).get("push_n"), _stop_push(answer.case, load, wanted)) if p is not None]
+                pushes += [
+                    p
+                    for p in ((_lock(answer.case, load) or {}).get("push_n"), _stop_push(answer.case, load, wanted))
+                    if p is not None
+                ]
     return min(3000.0, math.ceil(1.03 * max(pushes) / 50.0) * 50.0)
 
 

@@ -42,6 +42,10 @@ const Box = styled(TextField)`
   }
 `;
 
+interface Draft {
+  text: string;
+  refused: boolean;
+}
 interface FieldProps {
   label: string;
   /** Whether the label is seen; it is always there for a screen reader. */
@@ -55,32 +59,32 @@ interface FieldProps {
 }
 
 export function Field({ label, shown = true, value, placeholder, className, onCommit, onStep }: FieldProps) {
-  // A draft belongs to the stored value it was begun on: when that changes, the draft has done its work.
-  const [begun, setBegun] = useState<{ on: string; text: string; refused: boolean } | null>(null);
-  const draft = begun?.on === value ? begun.text : null;
-  const refused = draft !== null && begun?.refused === true;
-  const committing = useRef(false);
+  // A draft stays until it is stored or given up: whatever arrives meanwhile, what was typed is not lost.
+  const [draft, setDraft] = useState<Draft | null>(null);
+  const sent = useRef<string | null>(null);
 
   async function commit() {
-    if (draft === null || committing.current) return;
-    if (draft.trim() === value.trim()) {
-      setBegun(null);
+    if (draft === null || draft.text === sent.current) return;
+    const { text } = draft;
+    if (text.trim() === value.trim()) {
+      setDraft(null);
       return;
     }
-    committing.current = true;
+    sent.current = text;
+    const still = (then: Draft | null) => (now: Draft | null) => (now?.text === text ? then : now);
     try {
-      await onCommit(draft);
-      setBegun(null);
+      await onCommit(text);
+      setDraft(still(null));
     } catch {
-      setBegun({ on: value, text: draft, refused: true });
+      setDraft(still({ text, refused: true }));
     } finally {
-      committing.current = false;
+      if (sent.current === text) sent.current = null;
     }
   }
 
   function keys(event: KeyboardEvent<HTMLInputElement>) {
     if (event.key === 'Enter') void commit();
-    else if (event.key === 'Escape') setBegun(null);
+    else if (event.key === 'Escape') setDraft(null);
     else if (onStep && draft === null && (event.key === 'ArrowUp' || event.key === 'ArrowDown')) {
       event.preventDefault();
       onStep(event.key === 'ArrowUp' ? 1 : -1);
@@ -91,9 +95,9 @@ export function Field({ label, shown = true, value, placeholder, className, onCo
     <Box
       className={className}
       aria-label={shown ? undefined : label}
-      value={draft ?? value}
-      onChange={(text) => setBegun({ on: value, text, refused: false })}
-      isInvalid={refused}
+      value={draft?.text ?? value}
+      onChange={(text) => setDraft({ text, refused: false })}
+      isInvalid={draft?.refused ?? false}
     >
       {shown && <Label>{label}</Label>}
       <Input
@@ -102,7 +106,7 @@ export function Field({ label, shown = true, value, placeholder, className, onCo
         enterKeyHint="done"
         placeholder={placeholder}
         onKeyDown={keys}
-        onBlur={() => void commit()}
+        onBlur={() => draft?.refused || void commit()}
         onFocus={(event) => event.target.select()}
       />
     </Box>

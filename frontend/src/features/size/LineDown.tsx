@@ -48,13 +48,13 @@ const Blocks = styled.ol`
   li:first-child {
     border-top: 0;
   }
-  h3 {
+  h2 {
     font: var(--w-strong) var(--t-name) / var(--snug) var(--letter);
     display: flex;
     align-items: center;
     gap: var(--s6);
   }
-  h3 i {
+  h2 i {
     font: var(--w-strong) var(--t-note) / var(--one) var(--letter);
     width: var(--s18);
     height: var(--s18);
@@ -347,9 +347,9 @@ export function LineDown({ said, ...props }: PartsProps & { said: string }) {
       <Blocks>
         {LINKS.map((name, i) => (
           <li key={name} style={{ height: HEIGHTS[i] }}>
-            <h3>
+            <h2>
               <i>{i + 1}</i> {name}
-            </h3>
+            </h2>
             {blocks[i]}
           </li>
         ))}

@@ -240,12 +240,12 @@ export function SizePhone({ size }: { size: Size }) {
           </Stages>
         </nav>
       )}
-      <Tabs>
+      <Tabs role="region" aria-label="Plans">
         <PlanTabs setups={job.view.setups} using={setup.key} onUse={size.onUse} small />
       </Tabs>
       {size.message && <Message said={size.message} onClose={size.onClose} />}
       {worst && !size.message && (
-        <Worst>
+        <Worst role="region" aria-label="Worst finding">
           <Mark state={worst.level} size={18} />
           <p>
             <LevelWord level={worst.level} />
@@ -291,7 +291,7 @@ export function SizePhone({ size }: { size: Size }) {
           </p>
         </section>
       </Scroll>
-      <Dock className="noprint">
+      <Dock role="region" aria-label="The push" className="noprint">
         <div className="row">
           <Button aria-label="Less push" onPress={() => size.onPush(Math.max(0, Math.round(now.push) - NUDGE))}>
             −

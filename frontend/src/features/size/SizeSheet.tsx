@@ -26,7 +26,7 @@ const Sheet = styled.div`
   margin: 0 auto;
   padding: var(--s8) var(--s16);
   display: grid;
-  grid-template-rows: var(--row-strip) var(--row-ctl) auto minmax(0, 1fr) auto auto;
+  grid-template-rows: var(--row-strip) var(--row-ctl) minmax(0, 1fr) auto;
   @media print {
     height: auto;
   }
@@ -68,6 +68,11 @@ const Control = styled.div`
   display: grid;
   grid-template-columns: minmax(0, auto) auto minmax(420px, 1fr);
   border-bottom: var(--r-hair) solid var(--ink);
+`;
+const Main = styled.main`
+  display: grid;
+  grid-template-rows: auto minmax(0, 1fr);
+  min-height: 0;
 `;
 const Line = styled.section`
   position: relative;
@@ -161,12 +166,12 @@ export function SizeSheet({ size }: { size: Size }) {
           </Button>
         </Tools>
       </Top>
-      <Control>
+      <Control role="region" aria-label="Plans and push">
         <PlanTabs setups={view.setups} using={setup.key} onUse={size.onUse} />
         <PushEntry push={now.push} decel={now.decel} onPush={size.onPush} onDecel={size.onDecel} />
         <PushRule {...ruleOf(size)} />
       </Control>
-      <main>
+      <Main>
         <h1 className="visually-hidden">
           {job.name}: Size, {setup.name}
         </h1>
@@ -199,25 +204,27 @@ export function SizeSheet({ size }: { size: Size }) {
           />
           {size.message && <Message said={size.message} onClose={size.onClose} />}
         </Line>
-      </main>
-      <Instruments>
-        <BalancePanel size={size} />
-        <TravelPanel size={size} />
-        <FindingsPanel size={size} />
-      </Instruments>
-      <TitleBlock
-        job={job}
-        setup={setup}
-        state={state}
-        wanted={view.wanted_decel_g ?? 0}
-        load={look.load}
-        stored={size.busy ? 'storing' : 'all changes'}
-        onLoad={size.onLoad}
-      />
-      <Caution>
-        Estimates, to be proven by test. One wrong joint loses all braking: makers’ instructions, road law and
-        inspection come first.
-      </Caution>
+        <Instruments>
+          <BalancePanel size={size} />
+          <TravelPanel size={size} />
+          <FindingsPanel size={size} />
+        </Instruments>
+      </Main>
+      <footer>
+        <TitleBlock
+          job={job}
+          setup={setup}
+          state={state}
+          wanted={view.wanted_decel_g ?? 0}
+          load={look.load}
+          stored={size.busy ? 'storing' : 'all changes'}
+          onLoad={size.onLoad}
+        />
+        <Caution>
+          Estimates, to be proven by test. One wrong joint loses all braking: makers’ instructions, road law and
+          inspection come first.
+        </Caution>
+      </footer>
     </Sheet>
   );
 }

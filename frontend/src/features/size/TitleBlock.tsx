@@ -7,10 +7,9 @@ import { LoadSwitch } from './LoadSwitch';
 
 const Block = styled.dl`
   display: grid;
-  grid-template-columns: minmax(0, 2.4fr) minmax(0, 1.5fr) repeat(3, minmax(0, 0.8fr)) repeat(
-      2,
-      minmax(0, 1.2fr)
-    ) repeat(2, minmax(0, 0.8fr)) minmax(0, 1fr);
+  grid-template-columns:
+    minmax(0, 2.4fr) minmax(0, 1.5fr) repeat(3, minmax(0, 0.8fr)) repeat(2, minmax(0, 1.2fr))
+    repeat(2, minmax(0, 0.8fr)) minmax(0, 1fr);
   border: var(--r-outline) solid var(--ink);
   min-height: var(--row-title);
   div {

@@ -1,0 +1,159 @@
+"""The server's door: jobs, changes, refusals, and who may ask."""
+
+import tempfile
+import unittest
+from pathlib import Path
+from typing import Any
+
+from fastapi.testclient import TestClient
+from kobrix.api.app import create_app
+from kobrix.api.shapes import JobOut
+from kobrix.cli.serve import fill
+from kobrix.store.connection import prepare
+
+from tests.cases import demo_document, example_document
+
+JSON = {"content-type": "application/json"}
+BORE = "plans.0.systems.0.cylinder.bore_mm"
+
+
+class ApiCase(unittest.TestCase):
+    def setUp(self) -> None:
+        folder = tempfile.TemporaryDirectory()
+        self.addCleanup(folder.cleanup)
+        database = Path(folder.name) / "test.sqlite3"
+        prepare(database)
+        fill(database)
+        front = Path(folder.name) / "front"
+        (front / "assets").mkdir(parents=True)
+        (front / "index.html").write_text("<!doctype html><title>Kobrix</title>")
+        (front / "assets" / "a.js").write_text("1")
+        self.client = TestClient(create_app(database, front), base_url="http://127.0.0.1:8420", raise_server_exceptions=False)
+
+    def change(self, base: int, *edits: dict[str, Any], **more: Any) -> Any:
+        return self.client.post("/api/jobs/1/changes", json={"base": base, "edits": list(edits), **more})
+
+    def job(self) -> dict[str, Any]:
+        found: dict[str, Any] = self.client.get("/api/jobs/1").json()
+        return found
+
+    def assert_problem(self, response: Any, status: int, *words: str) -> dict[str, Any]:
+        self.assertEqual(response.status_code, status, response.text)
+        self.assertEqual(response.headers["content-type"], "application/problem+json")
+        body: dict[str, Any] = response.json()
+        self.assertEqual(body["status"], status)
+        self.assertNotIn("Traceback", response.text)
+        for word in words:
+            self.assertIn(word, body["detail"])
+        return body
+
+
+class Jobs(ApiCase):
+    def test_the_demo_is_there_in_the_promised_shape(self) -> None:
+        listed = self.client.get("/api/jobs").json()
+        self.assertEqual([j["plans"] for j in listed], [["plan A", "plan B"]])
+        JobOut.model_validate(self.job())
+
+    def test_a_typed_bore_moves_every_figure_and_can_be_undone(self) -> None:
+        before = self.job()
+        after = self.change(0, {"path": BORE, "text": "3/4"}).json()
+        JobOut.model_validate(after)
+        self.assertEqual(after["document"]["plans"][0]["systems"][0]["cylinder"]["bore_mm"], "3/4 in")
+
+        def at_stop(job: dict[str, Any]) -> dict[str, Any]:
+            found: dict[str, Any] = job["view"]["setups"][1]["solved"]["states"][0]["at_stop"]
+            return found
+
+        self.assertLess(at_stop(after)["pedal_force_n"], at_stop(before)["pedal_force_n"])
+        travel = [at_stop(j)["systems"]["service"]["pedal_travel_mm"] for j in (before, after)]
+        self.assertLess(travel[0], travel[1])
+        undone = self.client.post("/api/jobs/1/undo", json={"base": 1}).json()
+        self.assertEqual((undone["document"], undone["can_redo"]), (before["document"], True))
+        redone = self.client.post("/api/jobs/1/redo", json={"base": 2}).json()
+        self.assertEqual(redone["view"], after["view"])
+
+    def test_exactly_one_push(self) -> None:
+        asked = {"setup": "plan A", "decel_g": 0.81}
+        moment = self.client.post("/api/jobs/1/moment", json=asked).json()
+        again = self.client.post("/api/jobs/1/moment", json={"setup": "plan A", "pedal_force_n": moment["pedal_force_n"]}).json()
+        self.assertAlmostEqual(again["decel_g"], 0.81, places=12)
+
+    def test_a_setup_file_becomes_a_job(self) -> None:
+        added = self.client.post("/api/jobs", json=example_document())
+        self.assertEqual(added.status_code, 201)
+        self.assertEqual([s["name"] for s in added.json()["view"]["setups"]], ["as found", "plan A"])
+        self.assertEqual(len(self.client.get("/api/jobs").json()), 2)
+
+    def test_a_job_file_goes_out_as_it_came_in(self) -> None:
+        self.assertEqual(self.job()["document"], demo_document())
+
+
+class Refusals(ApiCase):
+    def test_bad_entries_are_sentences_and_change_nothing(self) -> None:
+        before = self.job()
+        cases = (("900 psi", "'900 psi'", "length"), ("0", "0 mm", "from 5 mm"), ("-3/4 in", "-3/4 in"), ("1e300", "1e300"), ("NaN", "NaN"),
+                 ("13,5", "13.5 or as 135"))  # fmt: skip
+        for text, *words in cases:
+            self.assert_problem(self.change(0, {"path": BORE, "text": text}), 422, *words)
+        pin = self.change(0, {"path": "plans.0.systems.0.control.pivot_to_pin_mm", "text": "300 mm"})
+        self.assert_problem(pin, 422, "pivot to pin", "300 mm", "below 292 mm")
+        self.assert_problem(self.change(0, {"path": "plans.7.name", "value": "x"}), 422, "plans.7")
+        self.assert_problem(self.change(0, {"path": "nonsense", "value": 1}), 422, "nonsense", "not known")
+        self.assertEqual(self.job(), before)
+
+    def test_a_stale_base_gets_both_values(self) -> None:
+        self.change(0, {"path": BORE, "text": "3/4"})
+        body = self.assert_problem(self.change(0, {"path": BORE, "text": "7/8"}), 409, "changed elsewhere")
+        self.assertEqual(body["both"], [{"path": BORE, "yours": "7/8 in", "stored": "3/4 in"}])
+        self.assertEqual(body["revision"], 1)
+
+    def test_questions_without_an_answer(self) -> None:
+        def post(body: dict[str, Any]) -> Any:
+            return self.client.post("/api/jobs/1/moment", json=body)
+
+        self.assert_problem(post({"setup": "plan C", "decel_g": 0.5}), 404, "plan C", "plan A")
+        self.assert_problem(post({"setup": "plan A"}), 422, "exactly one")
+        self.assert_problem(post({"setup": "plan A", "decel_g": 0.5, "load": 9}), 422, "load: 9", "0 to 1")
+        self.assert_problem(post({"setup": "plan A", "decel_g": 9}), 422, "decel_g")
+        nan = self.client.post("/api/jobs/1/moment", content=b'{"setup": "plan A", "decel_g": NaN}', headers=JSON)
+        self.assert_problem(nan, 422, "decel_g")
+
+    def test_what_is_not_there(self) -> None:
+        self.assert_problem(self.client.get("/api/jobs/99"), 404, "job '99'")
+        self.assert_problem(self.client.get("/api/nothing"), 404)
+        self.assert_problem(self.client.delete("/api/jobs/1"), 405)
+        self.assert_problem(self.client.post("/api/jobs/1/undo", json={"base": 0}), 404, "to undo")
+
+    def test_bad_files(self) -> None:
+        self.assert_problem(self.client.post("/api/jobs", content=b"{"), 422, "Line 1")
+        self.assert_problem(self.client.post("/api/jobs", json={"format": "kobrix-job", "version": 2}), 422, "version: 2")
+        self.assert_problem(self.client.post("/api/jobs", content=b"x" * 4_100_000), 413, "bytes")
+
+    def test_an_unexpected_error_is_a_sentence_too(self) -> None:
+        app = self.client.app
+        app.state.database = Path("/nonexistent/kobrix.sqlite3")  # type: ignore[attr-defined]
+        with self.assertLogs("kobrix", "ERROR"):
+            self.assert_problem(self.client.get("/api/jobs"), 500, "not changed")
+
+
+class Guard(ApiCase):
+    def test_foreign_hosts_and_origins_are_refused(self) -> None:
+        for host in ("evil.example", "127.0.0.1.evil.example", "10.0.0.1:8420", ""):
+            self.assert_problem(self.client.get("/api/jobs", headers={"host": host}), 403, "host")
+        for origin in ("http://evil.example", "http://127.0.0.1:9999", "null"):
+            self.assert_problem(self.client.post("/api/jobs", json={}, headers={"origin": origin}), 403, "own pages")
+        for host in ("localhost:8420", "127.0.0.1:8420", "[::1]:8420"):
+            self.assertEqual(self.client.get("/api/jobs", headers={"host": host, "origin": f"http://{host}"}).status_code, 200)
+
+    def test_pages_run_only_what_ships(self) -> None:
+        for path in ("/", "/jobs/1/size", "/api/jobs", "/assets/a.js", "/api/nothing"):
+            policy = self.client.get(path).headers["content-security-policy"]
+            self.assertIn("script-src 'self';", policy)
+            self.assertIn("default-src 'none'", policy)
+            self.assertNotIn("http", policy)
+        self.assertEqual(self.client.get("/").headers["cache-control"], "no-store")
+        self.assertIn("immutable", self.client.get("/assets/a.js").headers["cache-control"])
+
+    def test_no_file_outside_is_served(self) -> None:
+        for path in ("/assets/../../test.sqlite3", "/assets/%2e%2e/%2e%2e/test.sqlite3"):
+            self.assertNotIn(b"SQLite", self.client.get(path).content)

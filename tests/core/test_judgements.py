@@ -1,0 +1,128 @@
+"""Judgements and mends: what they say, and that what they offer works."""
+
+import unittest
+from typing import Any
+
+from kobrix.core import judgements, mends
+from kobrix.core.judgements import EFFORT, LEVELS, Bench, Judgement
+from kobrix.setup import files
+from kobrix.setup.mends import edits_of
+from kobrix.setup.model import Setup
+from kobrix.setup.result import Answer
+from kobrix.store.edits import apply
+
+from tests.cases import demo_job
+
+
+def judged(setup: Setup, found: Setup | None = None) -> list[Judgement]:
+    answer = Answer(setup)
+    assert answer.case is not None
+    base = Answer(found).case if found is not None else None
+    bench = Bench(answer.case, answer.converted.load_names, base, setup.systems[0].control.rod_retained)
+    return mends.offer(bench, judgements.judge(bench))
+
+
+def changed(setup: Setup, **fields: Any) -> Setup:
+    """A setup with dotted fields changed (dots written as two underscores)."""
+    edits = [{"path": path.replace("__", "."), "value": value} for path, value in fields.items()]
+    document, _ = apply(setup.model_dump(exclude_unset=True), edits)
+    return files.check(Setup, document)
+
+
+def by_id(found: list[Judgement], name: str) -> Judgement:
+    return next(j for j in found if j.id == name)
+
+
+class Levels(unittest.TestCase):
+    def test_effort_bands(self) -> None:
+        levels = [judgements.effort_level("car_pedal", f) for f in (90, 120, 350, 400, 451, 501)]
+        self.assertEqual(levels, ["note", "good", "good", "note", "caution", "danger"])
+        self.assertIsNone(judgements.effort_level("aircraft_pedal", 300))
+        self.assertEqual(EFFORT["hand_lever"].level(201), "danger")
+
+    def test_travel_bands(self) -> None:
+        self.assertEqual([judgements.travel_level(s) for s in (0.55, 0.6, 0.7, 0.9)], ["good", "note", "caution", "danger"])
+
+
+class Demo(unittest.TestCase):
+    def setUp(self) -> None:
+        self.job = demo_job()
+        self.found = self.job.setup("as found")
+
+    def test_as_found_is_too_heavy(self) -> None:
+        effort = by_id(judged(self.found), "effort")
+        self.assertEqual(effort.level, "danger")
+        self.assertGreater(effort.value or 0.0, 500.0)
+
+    def test_dangers_come_first(self) -> None:
+        order = [LEVELS.index(j.level) for j in judged(self.job.setup("plan B"), self.found)]
+        self.assertEqual(order, sorted(order))
+        self.assertEqual(order[0], 0)
+
+    def test_plan_a_names_the_pin_the_residual_valve_and_the_floor(self) -> None:
+        found = judged(self.job.setup("plan A"), self.found)
+        self.assertIn("16 mm", by_id(found, "pin_move").sentence)
+        self.assertIn("10 psi", by_id(found, "residual_rear").sentence)
+        self.assertIn("floor", by_id(found, "lost_rear").sentence)
+
+    def test_a_pushrod_that_can_fall_out_is_a_danger(self) -> None:
+        loose = changed(self.job.setup("plan A"), systems__0__control__rod_retained=False)
+        self.assertEqual(by_id(judged(loose), "rod_retained").level, "danger")
+
+    def test_a_single_cylinder_is_cautioned(self) -> None:
+        cylinder = {"kind": "single", "bore_mm": "13/16 in", "stroke_mm": 30}
+        single = changed(self.job.setup("plan A"), systems__0__cylinder=cylinder)
+        found = judged(single)
+        self.assertEqual(by_id(found, "one_circuit").level, "caution")
+        self.assertEqual(by_id(found, "lost_circuit").level, "danger")
+
+    def test_valves_in_series_and_in_front_are_cautioned(self) -> None:
+        valve = {"kind": "proportioning", "knee_kpa": "600 psi", "slope": 0.4}
+        devices = {"systems__0__stations__1__devices": [valve, valve], "systems__0__stations__0__devices": [valve]}
+        ids = [j.id for j in judged(changed(self.job.setup("plan A"), **devices))]
+        self.assertIn("series_rear", ids)
+        self.assertIn("valve_front", ids)
+
+
+class Mending(unittest.TestCase):
+    """Every mend that is offered is carried out as its edits say, and the finding is looked at again."""
+
+    def after(self, setup: Setup, name: str) -> tuple[Judgement, list[Judgement]]:
+        before = by_id(judged(setup), name)
+        assert before.mend is not None
+        document, _ = apply(setup.model_dump(exclude_unset=True), edits_of(before.mend, setup))
+        return before, judged(files.check(Setup, document))
+
+    def test_braided_hoses_shorten_the_travel_as_promised(self) -> None:
+        before, found = self.after(demo_job().setup("plan A"), "travel")
+        after = by_id(found, "travel")
+        self.assertLess(LEVELS.index(before.level), LEVELS.index(after.level))
+        promised = before.reason.split("make it ")[1].split(" mm")[0]
+        self.assertIn(f"Travel {promised} of", after.sentence)
+
+    def test_smaller_rear_pistons_cure_the_lock_order_where_no_valve_can(self) -> None:
+        before, found = self.after(demo_job().setup("plan B"), "lock_order")
+        self.assertIn("No valve", before.reason)
+        self.assertEqual(by_id(found, "lock_order").level, "good")
+        self.assertNotIn("distribution_rear", [j.id for j in found])
+
+    def test_a_valve_is_offered_where_it_works_at_every_grip(self) -> None:
+        wide = changed(demo_job().setup("plan A"), systems__0__stations__1__brake__pistons_mm=["44 mm"])
+        self.assertEqual(by_id(judged(wide), "lock_order").level, "danger")
+        before, found = self.after(wide, "lock_order")
+        if before.mend is not None and before.mend.kind == "valve":
+            self.assertIn("at every grip", before.reason)
+        self.assertEqual(by_id(found, "lock_order").level, "good")
+
+    def test_a_bore_lightens_a_heavy_pedal_as_promised(self) -> None:
+        heavy = changed(demo_job().setup("plan A"), systems__0__cylinder__bore_mm="1 in",
+                        systems__0__stations__0__lines__hoses__0__kind="braided",
+                        systems__0__stations__1__lines__hoses__0__kind="braided")  # fmt: skip
+        before, found = self.after(heavy, "effort")
+        after = by_id(found, "effort")
+        self.assertLess(LEVELS.index(before.level), LEVELS.index(after.level))
+        self.assertIn(before.reason.split("make it ")[1].split(" with")[0], after.sentence)
+
+    def test_the_residual_valve_goes(self) -> None:
+        _, found = self.after(demo_job().setup("plan A"), "residual_rear")
+        self.assertNotIn("residual_rear", [j.id for j in found])

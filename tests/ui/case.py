@@ -1,0 +1,62 @@
+"""A browser, a server with the demo job, and the words to drive the page with."""
+
+import unittest
+from contextlib import ExitStack
+from typing import Any
+
+from playwright.sync_api import Browser, Page, expect
+
+from tests.browser import ROOT, chromium, server
+
+AXE = (ROOT / "frontend" / "node_modules" / "axe-core" / "axe.min.js").read_text(encoding="utf-8")
+LAPTOP, PHONE = (1280, 800), (390, 844)
+
+
+class UiCase(unittest.TestCase):
+    """One browser for the class, one server and one page for each test; a console error fails the test."""
+
+    browser: Browser
+    width, height = LAPTOP
+    touch = False
+
+    @classmethod
+    def setUpClass(cls) -> None:
+        stack = ExitStack()
+        cls.addClassCleanup(stack.close)
+        cls.browser = stack.enter_context(chromium())
+
+    def setUp(self) -> None:
+        stack = ExitStack()
+        self.addCleanup(stack.close)
+        self.url = stack.enter_context(server())
+        self.errors: list[str] = []
+        self.page = self.new_page()
+
+    def new_page(self, **more: Any) -> Page:
+        context = self.browser.new_context(
+            viewport={"width": self.width, "height": self.height}, has_touch=self.touch, reduced_motion="reduce", **more
+        )
+        self.addCleanup(context.close)
+        page = context.new_page()
+        page.on("pageerror", lambda error: self.errors.append(str(error)))
+        page.on("console", lambda said: self.errors.append(said.text) if said.type == "error" else None)
+        return page
+
+    def open(self, path: str = "/jobs/1/size", page: Page | None = None) -> Page:
+        page = page or self.page
+        page.goto(self.url + path)
+        expect(page.get_by_role("img", name="Force line")).to_be_visible()
+        return page
+
+    def no_errors(self, *allowed: str) -> None:
+        """No console error but those of refusals that the test provoked."""
+        self.assertEqual([e for e in self.errors if not any(a in e for a in allowed)], [])
+
+    def axe(self, page: Page | None = None) -> None:
+        """The page breaks no rule of axe-core."""
+        page = page or self.page
+        page.evaluate(AXE)
+        found = page.evaluate(
+            "axe.run().then(r => r.violations.map(v => v.id + ': ' + v.nodes.map(n => n.target.join(' ')).join(', ')))"
+        )
+        self.assertEqual(found, [])

@@ -1,0 +1,236 @@
+"""The real interface, driven as a builder drives it: Size on a laptop and on a phone."""
+
+import re
+import unittest
+
+from playwright.sync_api import Page, expect
+
+from tests.ui.case import PHONE, UiCase
+
+REFUSED = "Failed to load resource"
+
+
+def push_of(page: Page) -> int:
+    """The push on the line, in N."""
+    return int(page.get_by_role("textbox", name="Push").input_value())
+
+
+def said(page: Page) -> str:
+    """The sentence that stands for the force line."""
+    return page.get_by_role("img", name="Force line").get_attribute("aria-label") or ""
+
+
+class Laptop(UiCase):
+    def test_the_demo_opens_on_plan_a_over_as_found(self) -> None:
+        self.page.goto(self.url)
+        expect(self.page.get_by_role("img", name="Force line")).to_be_visible()
+        self.assertIn("341 newton at the foot", said(self.page))
+        self.assertIn("as found 805 newton", said(self.page))
+        expect(self.page.get_by_role("radio", name=re.compile("Plan A"))).to_be_checked()
+        self.no_errors()
+
+    def test_stepping_the_bore_moves_every_figure_survives_a_reload_and_is_undone(self) -> None:
+        page = self.open()
+        before = said(page)
+        page.get_by_role("textbox", name="Cylinder bore").focus()
+        page.keyboard.press("ArrowDown")
+        expect(page.get_by_role("textbox", name="Cylinder bore")).to_have_value("3/4 in")
+        expect(page.get_by_role("img", name="Force line")).to_have_attribute("aria-label", re.compile("291 newton"))
+        expect(page.get_by_text("113 of 150 mm")).to_be_visible()
+        page.reload()
+        expect(page.get_by_role("textbox", name="Cylinder bore")).to_have_value("3/4 in")
+        page.get_by_role("button", name="Undo").click()
+        expect(page.get_by_role("textbox", name="Cylinder bore")).to_have_value("13/16 in")
+        self.assertEqual(said(page), before)
+        page.get_by_role("button", name="Redo").click()
+        expect(page.get_by_role("textbox", name="Cylinder bore")).to_have_value("3/4 in")
+        self.no_errors()
+
+    def test_what_people_type_is_read(self) -> None:
+        page = self.open()
+        for label, typed, kept in (("Cylinder bore", "7/8", "7/8 in"), ("Cylinder bore", "20.6mm", "20.6mm"), ("Cylinder bore", '1 1/16"', '1 1/16"'),
+                                   ("pin", "1 7/8", "1 7/8 in"), ("knee", "900 psi", "900 psi"), ("knee", "650", "650 psi")):  # fmt: skip
+            field = page.get_by_role("textbox", name=label, exact=True)
+            field.fill(typed)
+            field.press("Enter")
+            expect(field).to_have_value(kept)
+            expect(page.get_by_role("alert")).to_have_count(0)
+        self.no_errors()
+
+    def test_nonsense_is_refused_in_words_and_nothing_is_lost(self) -> None:
+        page = self.open()
+        before = said(page)
+        field = page.get_by_role("textbox", name="Cylinder bore")
+        for typed, words in (
+            ("900 psi", "unit of a pressure"),
+            ("0", "from 5 mm to 80 mm"),
+            ("13,5", "13.5 or as 135"),
+            ("<b>x", "no number"),
+        ):
+            field.fill(typed)
+            field.press("Enter")
+            expect(page.get_by_role("alert")).to_contain_text(words, ignore_case=True)
+            expect(field).to_have_value(typed)
+            self.assertEqual(said(page), before)
+        field.press("Escape")
+        expect(field).to_have_value("13/16 in")
+        pin = page.get_by_role("textbox", name="pin", exact=True)
+        pin.fill("300 mm")
+        pin.press("Enter")
+        expect(page.get_by_role("alert")).to_contain_text("below 292 mm")
+        self.no_errors(REFUSED)
+
+    def test_the_push_is_scrubbed_by_keys_typing_and_pointer(self) -> None:
+        page = self.open()
+        thumb = page.get_by_role("slider", name=re.compile("Push"))
+        thumb.focus()
+        page.keyboard.press("ArrowRight")
+        self.assertEqual(push_of(page), 342)
+        page.keyboard.press("Home")
+        expect(page.get_by_text("Nothing brakes at this push.")).to_be_visible()
+        entry = page.get_by_role("textbox", name="Stop wanted")
+        entry.fill("0.5")
+        entry.press("Enter")
+        expect(page.get_by_role("textbox", name="Push")).to_have_value("211")
+        entry = page.get_by_role("textbox", name="Push")
+        entry.fill("400")
+        entry.press("Enter")
+        expect(page.get_by_text("front slides:")).to_be_visible()
+        track = page.locator(".track").bounding_box()
+        assert track is not None
+        page.mouse.click(track["x"] + track["width"] * 0.25, track["y"] + 20)
+        self.assertAlmostEqual(push_of(page), 250, delta=4)
+        self.no_errors()
+
+    def test_at_rest_the_figures_are_the_cores_for_exactly_this_push(self) -> None:
+        page = self.open()
+        with page.expect_response(
+            lambda r: r.url.endswith("/moment") and '"pedal_force_n":237' in (r.request.post_data or "")
+        ) as answer:
+            entry = page.get_by_role("textbox", name="Push")
+            entry.fill("237")
+            entry.press("Enter")
+        moment = answer.value.json()
+        self.assertEqual(moment["pedal_force_n"], 237.0)
+        expect(page.get_by_role("img", name="Force line")).to_have_attribute(
+            "aria-label", re.compile(f"{moment['decel_g']:.2f} g on the road")
+        )
+
+    def test_plans_and_as_found_are_switched_and_a_mend_is_tried(self) -> None:
+        page = self.open()
+        page.get_by_role("radio", name=re.compile("Plan B")).click()
+        expect(page.get_by_text("The rear locks first, 0.663 g")).to_be_visible()
+        page.get_by_role("button", name="Try smaller rear pistons").click()
+        expect(page.get_by_text("The rear locks first, 0.663 g")).to_have_count(0)
+        expect(page.get_by_text("The front locks first")).to_be_visible()
+        page.keyboard.press("Control+z")
+        expect(page.get_by_text("The rear locks first, 0.663 g")).to_be_visible()
+        page.get_by_role("radio", name=re.compile("As found")).click()
+        expect(page.get_by_role("img", name="Force line")).to_have_attribute("aria-label", re.compile("as found: 805 newton"))
+        page.reload()
+        expect(page.get_by_role("radio", name=re.compile("As found"))).to_be_checked()
+        self.no_errors()
+
+    def test_an_edit_on_an_older_revision_is_shown_and_not_lost(self) -> None:
+        page = self.open()
+        other = self.open(page=self.new_page())
+        other.get_by_role("textbox", name="Cylinder bore").fill("3/4")
+        other.keyboard.press("Enter")
+        expect(other.get_by_role("textbox", name="Cylinder bore")).to_have_value("3/4 in")
+        mine = page.get_by_role("textbox", name="Cylinder bore")
+        mine.fill("1 in")
+        mine.press("Enter")
+        expect(page.get_by_role("alert")).to_contain_text("stored is 3/4 in, you entered 1 in")
+        page.get_by_role("button", name="Use mine").click()
+        expect(page.get_by_role("textbox", name="Cylinder bore")).to_have_value("1 in")
+        expect(page.get_by_role("alert")).to_have_count(0)
+        self.no_errors(REFUSED)
+
+    def test_the_load_state_is_switched(self) -> None:
+        page = self.open()
+        page.get_by_role("button", name=re.compile("Load state")).click()
+        expect(page.get_by_text("1560 kg")).to_be_visible()
+        self.no_errors()
+
+    def test_axe_finds_nothing_in_both_themes(self) -> None:
+        for path in ("/jobs/1/size", "/jobs/1/size?plan=as+found", "/nowhere"):
+            self.page.goto(self.url + path)
+            self.page.wait_for_load_state("networkidle")
+            self.axe()
+        self.open()
+        self.page.get_by_role("button", name="Dark drawing").click()
+        self.axe()
+        self.no_errors()
+
+    def test_a_server_that_is_gone_leaves_the_last_good_result(self) -> None:
+        page = self.open()
+        page.route("**/api/**", lambda route: route.abort())
+        field = page.get_by_role("textbox", name="Cylinder bore")
+        field.fill("3/4")
+        field.press("Enter")
+        expect(page.get_by_role("alert")).to_contain_text("does not answer")
+        self.assertIn("341 newton", said(page))
+
+
+class Phone(UiCase):
+    width, height = PHONE
+    touch = True
+
+    def test_the_line_stands_on_end_and_the_push_is_under_the_thumb(self) -> None:
+        page = self.open()
+        self.assertEqual(page.evaluate("document.documentElement.scrollWidth"), self.width)
+        page.get_by_role("button", name="More push").tap()
+        self.assertIn("351 newton", said(page))
+        page.get_by_role("button", name="Next larger standard bore").tap()
+        expect(page.get_by_role("textbox", name="Cylinder bore")).to_have_value("7/8 in")
+        page.get_by_role("button", name="Travel", exact=True).tap()
+        expect(page.get_by_role("heading", name="Where the pedal goes")).to_be_in_viewport()
+        page.get_by_role("button", name="Undo").tap()
+        expect(page.get_by_role("textbox", name="Cylinder bore")).to_have_value("13/16 in")
+        self.no_errors()
+
+    def test_a_danger_shows_its_mend_as_a_button(self) -> None:
+        page = self.open("/jobs/1/size?plan=plan+B")
+        page.get_by_role("button", name="Try smaller rear pistons").first.tap()
+        expect(page.get_by_text("The rear locks first, 0.663 g")).to_have_count(0)
+        self.no_errors()
+
+    def test_targets_are_large_and_axe_finds_nothing(self) -> None:
+        page = self.open()
+        small = page.evaluate(
+            "[...document.querySelectorAll('button, input[type=text]')].filter(e => e.offsetParent)"
+            ".map(e => [e.getAttribute('aria-label') || e.textContent || e.name, e.getBoundingClientRect()])"
+            ".filter(([, r]) => r.height < 43.5 || r.width < 24).map(([n, r]) => n + ' ' + r.width + 'x' + r.height)"
+        )
+        self.assertEqual(small, [])
+        self.axe()
+        self.no_errors()
+
+    def test_nothing_breaks_at_320(self) -> None:
+        self.page.set_viewport_size({"width": 320, "height": 700})
+        page = self.open()
+        self.assertEqual(page.evaluate("document.documentElement.scrollWidth"), 320)
+
+
+class Jobs(UiCase):
+    def test_a_file_is_checked_and_becomes_a_job(self) -> None:
+        self.open()
+        self.page.get_by_role("link", name="Kobrix, all jobs").click()
+        chooser = self.page.locator("input[type=file]")
+        chooser.set_input_files({"name": "bad.json", "mimeType": "application/json", "buffer": b'{"format": "kobrix-job"'})
+        expect(self.page.get_by_role("alert")).to_contain_text("bad.json: Line 1")
+        from tests.cases import EXAMPLES
+
+        chooser.set_input_files(str(EXAMPLES / "setup.json"))
+        expect(self.page.get_by_role("img", name="Force line")).to_be_visible()
+        expect(self.page).to_have_url(re.compile("/jobs/2/size"))
+        self.no_errors(REFUSED)
+
+    def test_a_job_that_is_not_there_is_said(self) -> None:
+        self.page.goto(self.url + "/jobs/99/size")
+        expect(self.page.get_by_role("heading", name="This job cannot be shown")).to_be_visible()
+        expect(self.page.get_by_text("There is no job '99'.")).to_be_visible()
+
+
+if __name__ == "__main__":
+    unittest.main()
