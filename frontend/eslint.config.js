@@ -9,7 +9,7 @@ const room = (from, banned, message) => ({
 const quiet = ['*/features/*', '*/app/*', '*/api/client', '*/api/jobs'];
 
 export default tseslint.config(
-  { ignores: ['dist', 'node_modules', 'src/api/schema.d.ts'] },
+  { ignores: ['dist', 'node_modules', 'src/api/generated.d.ts'] },
   ...tseslint.configs.recommended,
   a11y.flatConfigs.recommended,
   hooks.configs.flat.recommended,

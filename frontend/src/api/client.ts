@@ -1,6 +1,6 @@
 /** The one door to the server: typed from its OpenAPI document, problems as sentences. */
 import createClient from 'openapi-fetch';
-import type { components, paths } from './schema';
+import type { components, paths } from './generated';
 
 export type Job = components['schemas']['JobOut'];
 export type JobLine = components['schemas']['JobLine'];

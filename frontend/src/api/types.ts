@@ -1,5 +1,5 @@
 /** Names for the server's shapes; types only, so every room may use them. */
-import type { components } from './schema';
+import type { components } from './generated';
 
 type Shapes = components['schemas'];
 export type JobView = Shapes['JobView'];
