@@ -7,8 +7,10 @@ from typing import Any
 import numpy as np
 from kobrix.core import chain, disc, lines, valves, vehicle
 from kobrix.core.booster import Booster
+from kobrix.core.case import Asked, Case, Room, solve
 from kobrix.core.control import Control
 from kobrix.core.cylinder import Chamber, Cylinder, Feed
+from kobrix.core.paths import Solved, solve_path
 from kobrix.demo import JOBS
 from kobrix.setup import files
 from kobrix.setup.job import Job
@@ -74,3 +76,21 @@ def plain_load(mass: float = 1310.0, share: float = 0.49, chi: float = 0.21371, 
 
 
 WHEELS: dict[vehicle.Axle, int] = {"front": 2, "rear": 2}
+
+
+def solved(system: chain.System, load: vehicle.Load | None = None, condition: chain.Condition = chain.HEALTHY) -> Solved:
+    """One system on the road in one condition."""
+    return solve_path(system.name, [(system, 1.0)], load or plain_load(), WHEELS, [condition])
+
+
+def case_of(
+    system: chain.System,
+    load: vehicle.Load | None = None,
+    condition: chain.Condition | None = None,
+    names: tuple[str, ...] = ("healthy",),
+    limit: float = 500.0,
+) -> Case:
+    """One system solved with the conditions side by side, the first of them healthy."""
+    room = None if system.control.available is None else float(system.control.available)
+    asked = Asked(names, (condition or chain.HEALTHY,), {}, {system.name: Room(limit, room)})
+    return solve((system,), load or plain_load(), WHEELS, {system.name: {system.name: 1.0}}, asked)

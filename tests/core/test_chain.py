@@ -9,18 +9,15 @@ from hypothesis import strategies as st
 from kobrix.core import chain, mends, valves, vehicle
 from kobrix.core.arrays import lookup
 from kobrix.core.booster import Booster
-from kobrix.core.case import Case, rear_first_grips, solve, solve_line
-from kobrix.core.chain import HEALTHY, Condition, first_reach, follow, on_road, place_at
+from kobrix.core.chain import Condition, first_reach, follow
+from kobrix.core.pedal import Pedal
+from kobrix.core.sharing import rear_first_grips
 from scipy.optimize import brentq
 
-from tests.cases import WHEELS, plain_load, plain_system
+from tests.cases import WHEELS, case_of, plain_load, plain_system, solved
 
 VACUUM = Booster("vacuum", 4.2, 50.0, 190.0, 1500.0, 0.0012, 120.0)
 MIXED = (valves.Metering(0.3e6, 1.0e6), valves.Proportioning(3e6, 0.35))
-
-
-def case_of(system: chain.System, load: vehicle.Load) -> Case:
-    return solve(system, load, WHEELS, (), Condition(), {}, 500.0)
 
 
 class Knots(unittest.TestCase):
@@ -29,26 +26,26 @@ class Knots(unittest.TestCase):
     def test_between_knots_the_line_is_the_formulas_themselves(self, push: float, helped: bool, valved: bool) -> None:
         system = plain_system(rear_devices=MIXED if valved else (), booster=VACUUM if helped else None)
         line = follow(system)
-        place = place_at(line, push)
+        place = Pedal(line, None).place_at(push)
         rod = 292 / 48 * push * 0.92
         out = rod if not helped else (0.0 if rod <= 50 else rod + min(190 + 3.2 * (rod - 50), 1500.0))
         p = max(0.0, out * 0.95) / (np.pi * 0.0206375**2 / 4)
-        for branch in line.branches:
-            there = lookup(branch.outlet, place.knot, place.fraction)[0]
+        for branch, outlet in zip(line.branches, line.outlet, strict=True):
+            there = float(lookup(outlet, place.knot, place.fraction).squeeze())
             expected = float(valves.outlet(branch.station.devices, p))
             self.assertAlmostEqual(there, expected, delta=1e-9 * expected + 1e-6)
 
     def test_the_leap_is_vertical_and_its_foot_is_no_pressure(self) -> None:
         line = follow(plain_system(booster=VACUUM))
         foot = 50.0 / (292 / 48 * 0.92)
-        at = place_at(line, np.array([foot, foot * (1 + 1e-12)]))
+        at = Pedal(line, None).place_at(np.array([foot, foot * (1 + 1e-12)]))
         out = lookup(line.out, at.knot, at.fraction)
         self.assertEqual(out[0], 0.0)
         self.assertAlmostEqual(out[1], 240.0, places=6)
 
     def test_past_the_last_knot_the_last_straight_part_goes_on(self) -> None:
         line = follow(plain_system())
-        at = place_at(line, np.array([1e5]))
+        at = Pedal(line, None).place_at(np.array([1e5]))
         self.assertAlmostEqual(float(lookup(line.rod, at.knot, at.fraction)[0]), 1e5 * 292 / 48 * 0.92, places=4)
 
     def test_a_set_of_bores_gives_what_each_gives_alone(self) -> None:
@@ -64,7 +61,7 @@ class Knots(unittest.TestCase):
 
 class Places(unittest.TestCase):
     def test_wanted_decel_returns_from_its_push(self) -> None:
-        road = on_road(follow(plain_system(rear_devices=MIXED, booster=VACUUM)), plain_load(), WHEELS)
+        road = solved(plain_system(rear_devices=MIXED, booster=VACUUM)).road
         for z in (0.02, 0.1, 0.3, 0.6, 0.9):
             place, known = first_reach(road.decel, z)
             self.assertTrue(known.all())
@@ -105,7 +102,7 @@ class Locks(unittest.TestCase):
     def test_against_a_root_finder(self) -> None:
         for devices in ((), (valves.Proportioning(3e6, 0.35),)):
             system = plain_system(rear_devices=devices)
-            road = on_road(follow(system), plain_load(), WHEELS)
+            road = solved(system).road
             for axle in vehicle.AXLES:
                 self.assertAlmostEqual(
                     float(road.locks[axle].squeeze()), self.lock_by_search(system, plain_load(), axle), places=9
@@ -114,46 +111,46 @@ class Locks(unittest.TestCase):
     def test_a_limited_front_never_locks(self) -> None:
         system = plain_system()
         front = replace(system.stations[0], devices=(valves.Limiting(1e6),))
-        road = on_road(follow(replace(system, stations=(front, system.stations[1]))), plain_load(), WHEELS)
+        road = solved(replace(system, stations=(front, system.stations[1]))).road
         self.assertFalse(np.isfinite(road.locks["front"]).any())
         self.assertTrue(np.isfinite(road.locks["rear"]).all())
 
     def test_without_grip_to_spare_both_lock_at_the_grip_limit(self) -> None:
         system, load = plain_system(), plain_load()
-        road = on_road(follow(system), load, WHEELS)
+        road = solved(system, load).road
         share = float((road.front[..., -1] / (road.front + road.rear)[..., -1]).squeeze())
         mu = (share - 0.49) / 0.21371  # at this grip the fixed sharing is the ideal one
         even = plain_load(grip=mu)
         case = case_of(system, even)
-        self.assertTrue(case.healthy.event.front.all() and case.healthy.event.rear.all())
-        self.assertAlmostEqual(float(case.lock_decel.squeeze()), mu, places=9)
+        self.assertTrue(case.main.healthy.event.front.all() and case.main.healthy.event.rear.all())
+        self.assertAlmostEqual(float(case.main.lock_decel.squeeze()), mu, places=9)
 
     def test_rotating_parts_move_the_push_and_not_the_lock(self) -> None:
         still, turning = plain_load(), replace(plain_load(), rotating=0.05)
         a, b = (case_of(plain_system(), load) for load in (still, turning))
-        self.assertAlmostEqual(float(a.lock_decel.squeeze()), float(b.lock_decel.squeeze()), places=12)
-        heavier = float((b.healthy.push_at(b.design) / a.healthy.push_at(a.design)).squeeze())
+        self.assertAlmostEqual(float(a.main.lock_decel.squeeze()), float(b.main.lock_decel.squeeze()), places=12)
+        heavier = float((b.main.healthy.push_at(b.main.design) / a.main.healthy.push_at(a.main.design)).squeeze())
         self.assertAlmostEqual(heavier, 1.05, places=9)
 
     def test_rear_lift_comes_first_on_a_tall_short_vehicle(self) -> None:
         load = plain_load(share=0.55, chi=0.7, grip=1.3)
-        front_only = solve_line(plain_system(), load, WHEELS, Condition(shut={"rear": True}))
+        front_only = solved(plain_system(), load, Condition(shut={"rear": True}))
         self.assertTrue(front_only.event.lift.all())
         self.assertAlmostEqual(float(front_only.event.decel.squeeze()), 0.45 / 0.7, places=12)
-        at = front_only.at(place_at(front_only.line, np.array([2000.0])))
+        at = front_only.at(front_only.place_at(np.array([2000.0])))
         self.assertAlmostEqual(float(at.grip_decel.squeeze()), 0.45 / 0.7, places=12)
         self.assertTrue(at.rear_lifts.all() and not at.front_locked.any())
 
     def test_a_braked_rear_always_locks_before_it_lifts(self) -> None:
         case = case_of(plain_system(), plain_load(share=0.55, chi=0.7, grip=1.3))
-        self.assertTrue(case.healthy.event.rear.all())
-        self.assertLess(float(case.lock_decel.squeeze()), 0.45 / 0.7)
+        self.assertTrue(case.main.healthy.event.rear.all())
+        self.assertLess(float(case.main.lock_decel.squeeze()), 0.45 / 0.7)
 
     def test_rear_first_at_low_grip_is_noticed_though_the_dry_road_is_good(self) -> None:
         strong = plain_system(rear_area=2280e-6, rear_devices=(valves.Proportioning(0.9e6, 0.3),))
-        solved = solve_line(strong, plain_load(), WHEELS, HEALTHY)
-        some, low, _ = rear_first_grips(solved.road, WHEELS)
-        self.assertLess(float(solved.road.locks["front"].squeeze()), float(solved.road.locks["rear"].squeeze()))
+        on_dry = solved(strong)
+        some, low, _ = rear_first_grips(on_dry.road, WHEELS)
+        self.assertLess(float(on_dry.road.locks["front"].squeeze()), float(on_dry.road.locks["rear"].squeeze()))
         self.assertTrue(some.all())
         self.assertLess(float(low.squeeze()), 0.3)
 
@@ -161,18 +158,18 @@ class Locks(unittest.TestCase):
 class PanicStops(unittest.TestCase):
     def test_before_the_lock_grip_takes_nothing_away(self) -> None:
         case = case_of(plain_system(), plain_load())
-        at = case.healthy.at(place_at(case.healthy.line, np.array([100.0, 300.0])))
+        at = case.main.healthy.at(case.main.healthy.place_at(np.array([100.0, 300.0])))
         np.testing.assert_allclose(at.decel, at.grip_decel)
 
     def test_both_sliding_is_the_sliding_grip(self) -> None:
         case = case_of(plain_system(), plain_load())
-        at = case.healthy.at(place_at(case.healthy.line, np.array([3000.0])))
+        at = case.main.healthy.at(case.main.healthy.place_at(np.array([3000.0])))
         self.assertTrue(at.front_locked.all() and at.rear_locked.all())
         self.assertAlmostEqual(float(at.grip_decel.squeeze()), 0.8 * 0.9, places=12)
 
     def test_past_first_lock_the_stop_is_worse_than_at_it(self) -> None:
         case = case_of(plain_system(), plain_load())
-        lock = float(case.lock_decel.squeeze())
-        at = case.healthy.at(place_at(case.healthy.line, np.array([380.0])))
+        lock = float(case.main.lock_decel.squeeze())
+        at = case.main.healthy.at(case.main.healthy.place_at(np.array([380.0])))
         self.assertTrue(at.front_locked.all() and not at.rear_locked.any())
         self.assertLess(float(at.grip_decel.squeeze()), lock)

@@ -5,10 +5,11 @@ from typing import Any
 
 from kobrix.core import judgements, mends
 from kobrix.core.judgements import EFFORT, LEVELS, Bench, Judgement
+from kobrix.core.verdict import judge
 from kobrix.setup import files
 from kobrix.setup.mends import edits_of
 from kobrix.setup.model import Setup
-from kobrix.setup.result import Answer
+from kobrix.setup.result import Answer, facts_of
 from kobrix.store.edits import apply
 
 from tests.cases import demo_job
@@ -18,8 +19,8 @@ def judged(setup: Setup, found: Setup | None = None) -> list[Judgement]:
     answer = Answer(setup)
     assert answer.case is not None
     base = Answer(found).case if found is not None else None
-    bench = Bench(answer.case, answer.converted.load_names, base, setup.systems[0].control.rod_retained)
-    return mends.offer(bench, judgements.judge(bench))
+    bench = Bench(answer.case, answer.converted.load_names, facts_of(answer), base)
+    return mends.offer(bench, judge(bench))
 
 
 def changed(setup: Setup, **fields: Any) -> Setup:

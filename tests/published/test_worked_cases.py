@@ -5,8 +5,9 @@ import unittest
 import numpy as np
 from kobrix.core import chain, control, cylinder, disc, drum, tyres, valves, vehicle
 from kobrix.core.constants import STANDARD_BORES, G, bore_name
+from kobrix.core.sharing import distribution_kept
 
-from tests.cases import WHEELS
+from tests.cases import solved
 
 
 class WorkedCases(unittest.TestCase):
@@ -52,20 +53,16 @@ class WorkedCases(unittest.TestCase):
         for z, front, rear in ((0.5, 0.5428, 0.4158), (0.8, 0.7884, 0.8315)):
             self.assertAlmostEqual(use(z)[0], front, places=4)
             self.assertAlmostEqual(use(z)[1], rear, places=4)
-        line = self.fixed_sharing(0.72)
-        road = chain.on_road(line, load, WHEELS)
-        event = chain.first_event(road)
-        self.assertTrue(event.rear.all())
-        self.assertAlmostEqual(float(event.decel.squeeze()), 0.7815, places=4)
+        path = solved(self.fixed_sharing(0.72), load)
+        self.assertTrue(path.event.rear.all())
+        self.assertAlmostEqual(float(path.event.decel.squeeze()), 0.7815, places=4)
         limit = float(vehicle.grip_limit(load, 1.0, 1.0).squeeze())
-        self.assertAlmostEqual(float(event.decel.squeeze()) / limit, 0.9769, places=4)
-        sweep = np.linspace(0.1, 0.85, 300)
-        curves = np.array([use(float(v)) for v in sweep]).T
-        above, _ = vehicle.distribution_kept(sweep, curves[0], curves[1])
-        self.assertFalse(bool(above))
+        self.assertAlmostEqual(float(path.event.decel.squeeze()) / limit, 0.9769, places=4)
+        above, _ = distribution_kept(path.road)
+        self.assertFalse(bool(above.squeeze()))
 
-    def fixed_sharing(self, front: float) -> chain.ForceLine:
-        """A line that shares its force as `front` to the rest, whatever the push."""
+    def fixed_sharing(self, front: float) -> chain.System:
+        """A system that shares its force as `front` to the rest, whatever the push."""
         side = disc.Disc(True, 1e-3, 1, 0.1, 0.4, 1.0, 0.0, 0.0, 0.0, 0.0, 0.0)
         rear = disc.Disc(True, 1e-3 * (1 - front) / front, 1, 0.1, 0.4, 1.0, 0.0, 0.0, 0.0, 0.0, 0.0)
         stations = (
@@ -74,7 +71,7 @@ class WorkedCases(unittest.TestCase):
         )
         chambers = tuple(cylinder.Chamber(n, 0.02, None, 0.0, 1.0, 1.0, (cylinder.Feed(n, 2),)) for n in ("front", "rear"))
         pedal = control.Control("car_pedal", 0.3, 0.06, 1.0, 0.0, 0.0, None, 0.0)
-        return chain.follow(chain.System("s", pedal, None, cylinder.Cylinder("tandem", 1.0, 0.0, chambers), stations))
+        return chain.System("s", pedal, None, cylinder.Cylinder("tandem", 1.0, 0.0, chambers), stations)
 
     def test_5_pivoted_shoes(self) -> None:
         lead = float(drum.pivoted_shoe_factor(0.35, 180, 90, 110, leading=True))

@@ -78,7 +78,7 @@ class Refusals(unittest.TestCase):
 class Shapes(unittest.TestCase):
     def test_the_example_is_a_setup_and_stays_as_typed(self) -> None:
         setup = example_setup()
-        self.assertEqual(setup.systems[0].cylinder.bore_mm, "13/16 in")
+        self.assertEqual(setup.model_dump()["systems"][0]["cylinder"]["bore_mm"], "13/16 in")
         self.assertEqual(setup.model_dump(exclude_unset=True), example_document())
 
     def test_the_demo_is_a_job_whose_plans_are_setups(self) -> None:

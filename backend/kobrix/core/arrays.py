@@ -1,6 +1,7 @@
 """The number type of the core, and the few array helpers that every subject needs."""
 
-from typing import Any
+from collections.abc import Sequence
+from typing import Any, TypeVar
 
 import numpy as np
 from numpy.typing import NDArray
@@ -8,6 +9,31 @@ from numpy.typing import NDArray
 Floats = NDArray[np.float64]
 Number = float | Floats
 Mask = NDArray[np.bool_]
+Scalar = TypeVar("Scalar", bound=np.generic)
+
+
+def at_step(steps: Floats, knot: NDArray[np.int64]) -> Floats:
+    """Values of `steps` (..., K−1) [any] on the straight parts numbered `knot` [1] (..., S); leading axes broadcast."""
+    if steps.ndim == 1:
+        return steps[knot]
+    if knot.ndim == 1 or knot.size == knot.shape[-1]:  # the same places on every line
+        picked = steps[..., knot.reshape(-1)]
+        return picked if picked.ndim >= knot.ndim else picked.reshape((1,) * (knot.ndim - picked.ndim) + picked.shape)
+    front, size = steps.shape[:-1], steps.shape[-1]
+    shape = front if front[-knot.ndim + 1 :] == knot.shape[:-1] else np.broadcast_shapes(front, knot.shape[:-1])
+    full = as_shape(steps, (*shape, size)).reshape(-1)
+    lines = np.arange(0, full.size, size, dtype=np.int64).reshape((*shape, 1))
+    return np.asarray(full[lines + knot])
+
+
+def as_shape(array: NDArray[Scalar], shape: tuple[int, ...]) -> NDArray[Scalar]:
+    """The `array` [any] broadcast to a `shape` [1], itself where it has that shape."""
+    return array if array.shape == shape else np.broadcast_to(array, shape)
+
+
+def healthy(array: Floats) -> Floats:
+    """The first of the failures of an `array` [any] (..., C, K), which is none; an array without that axis stays."""
+    return array[..., :1, :] if array.ndim > 1 else array
 
 
 def lookup(table: Floats, index: NDArray[np.int64], fraction: Floats) -> Floats:
@@ -16,38 +42,38 @@ def lookup(table: Floats, index: NDArray[np.int64], fraction: Floats) -> Floats:
     A fraction above 1 at the last step follows the last straight part outwards. Units are the table's [any].
     """
     low, high = at_step(table[..., :-1], index), at_step(table[..., 1:], index)
-    return np.asarray(low + fraction * (high - low), dtype=np.float64)
+    return low + fraction * (high - low)
 
 
 def ratio(top: Number, bottom: Number) -> Floats:
     """`top`/`bottom` [any], and 0 where `bottom` is 0: the share of nothing."""
-    top_, bottom_ = np.asarray(top, dtype=np.float64), np.asarray(bottom, dtype=np.float64)
-    return np.divide(top_, bottom_, out=np.zeros(np.broadcast_shapes(top_.shape, bottom_.shape)), where=bottom_ != 0)
+    whole = np.asarray(bottom, dtype=np.float64)
+    nothing = whole == 0.0
+    return np.asarray(np.where(nothing, 0.0, top / np.where(nothing, 1.0, whole)))
 
 
 def last_axis(*parts: Any) -> Floats:
     """The `parts` [any] of any shape joined along the last axis, after broadcasting the axes in front of it."""
-    arrays = [np.atleast_1d(np.asarray(part, dtype=np.float64)) for part in parts]
+    arrays = [np.asarray(part, dtype=np.float64) for part in parts]
+    if all(a.ndim < 2 for a in arrays):
+        return np.concatenate([a.reshape(-1) for a in arrays])
+    arrays = [np.atleast_1d(a) for a in arrays]
     front = np.broadcast_shapes(*(a.shape[:-1] for a in arrays))
     return np.concatenate([np.broadcast_to(a, (*front, a.shape[-1])) for a in arrays], axis=-1)
+
+
+def stacked(values: Sequence[Any], axes: int) -> Floats:
+    """The `values` [any] side by side along a new first axis, each with `axes` [1] axes behind it."""
+    arrays = [np.asarray(value, dtype=np.float64) for value in values]
+    if all(a.ndim == 0 for a in arrays):
+        return np.array(arrays).reshape((len(arrays),) + (1,) * axes)
+    arrays = [a.reshape((1,) * (axes - a.ndim) + a.shape) for a in arrays]
+    if len({a.shape for a in arrays}) > 1:
+        arrays = list(np.broadcast_arrays(*arrays))
+    return np.stack(arrays)
 
 
 def per_line(value: Number) -> Floats:
     """`value` [any] without its last axis of length 1 (a figure that holds for a whole line); a scalar stays."""
     array = np.asarray(value, dtype=np.float64)
     return array[..., 0] if array.ndim else array
-
-
-def at_step(steps: Floats, knot: NDArray[np.int64]) -> Floats:
-    """Values of `steps` (..., K−1) [any] on the straight parts numbered `knot` [1] (..., S)."""
-    if steps.ndim == 1:
-        return steps[knot]
-    if knot.size == knot.shape[-1]:  # the same places on every line
-        picked = steps[..., knot.reshape(-1)]
-        return picked.reshape((1,) * (knot.ndim - picked.ndim) + picked.shape)
-    if steps.size == steps.shape[-1]:  # one line, many places
-        picked = steps.reshape(-1)[knot]
-        return picked.reshape((1,) * (steps.ndim - picked.ndim) + picked.shape)
-    shape = np.broadcast_shapes(steps.shape[:-1], knot.shape[:-1])
-    full = np.broadcast_to(steps, (*shape, steps.shape[-1]))
-    return np.take_along_axis(full, np.broadcast_to(knot, (*shape, knot.shape[-1])), axis=-1)

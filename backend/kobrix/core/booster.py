@@ -1,11 +1,13 @@
 """The booster: help that rises with the push until it runs out."""
 
+import math
 from dataclasses import dataclass
 from typing import Literal
 
 import numpy as np
 
 from kobrix.core.arrays import Floats, Mask, Number
+from kobrix.core.constants import ATMOSPHERE
 
 BoosterKind = Literal["vacuum", "hydraulic", "electric"]
 
@@ -70,6 +72,15 @@ def runout_force(gain: Number, cut_in: Number, jump_in: Number, limit: Number) -
     runs_out = slope > 0.0
     safe = np.where(runs_out, slope, 1.0)
     return np.where(runs_out, cut_in + np.maximum(0.0, limit - jump_in) / safe, cut_in), runs_out
+
+
+def accumulator_stops(volume: float, precharge: float, full: float, least: float, per_stop: float) -> int:
+    """Stops left in a gas accumulator, floor(V₀·(p₀/max(p_min, p₀) − p₀/p_max)/V_stop), absolute pressures.
+
+    `volume` [m³]; `precharge` [Pa], `full` [Pa], `least` [Pa], all gauge; `per_stop` [m³]. Source: Boyle's law, isothermal.
+    """
+    gas, most, end = (p + ATMOSPHERE for p in (precharge, full, least))
+    return max(0, math.floor(volume * (gas / max(end, gas) - gas / most) / per_stop))
 
 
 def failed(rod: Number, return_spring: Number) -> Floats:

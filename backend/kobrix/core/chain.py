@@ -1,13 +1,13 @@
 """The force line: one push followed from the foot to the road.
 
-Without a linkage every link is straight between its bends, so the whole chain is kept as its knots: the pushes at
+From the rod on, every link is straight between its bends, so the whole chain is kept as its knots: the rod forces at
 which something bends (a spring, the booster's cut-in and run-out, a valve's knee, a brake's threshold). Between two
 knots everything is on a straight line; questions are answered on the knots, not by search. Where the booster cuts
-in the chain leaps: two knots with one push. A `place` on the line is a knot's number plus a fraction of the step.
+in the chain leaps: two knots with one rod force. A `place` on the line is a knot's number plus a fraction of the step.
+What the foot does for a rod force is the pedal's business (pedal.py).
 """
 
-from dataclasses import dataclass, replace
-from functools import cached_property
+from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
@@ -18,10 +18,11 @@ from kobrix.core import cylinder as cylinders
 from kobrix.core import disc as discs
 from kobrix.core import drum as drums
 from kobrix.core import valves
-from kobrix.core.arrays import Floats, Mask, Number, at_step, last_axis, lookup, per_line, ratio
+from kobrix.core.arrays import Floats, Mask, Number, at_step, healthy, last_axis, ratio, stacked
 from kobrix.core.lines import Lines
-from kobrix.core.vehicle import AXLES, Axle, Load, adhesion_used, axle_share, panic, rear_lift_decel
+from kobrix.core.vehicle import Axle
 
+_AXES = 3  # load states, failures and knots, at least
 _END = 1000.0  # N past the last bend: where the last straight part is sampled; it goes on beyond
 
 
@@ -77,58 +78,68 @@ HEALTHY = Condition()
 
 @dataclass(frozen=True)
 class Branch:
-    """One feed at the knots: `station`, `circuit`, `wheels` it feeds [1], and (..., K) arrays.
-
-    `inlet` [Pa], `outlet` [Pa], `torque` [N·m] per wheel, `force` [N] at the tyre of all fed wheels.
-    """
+    """One feed: the `station` [record], the `circuit` [name] that feeds it and how many of its `wheels` [1]."""
 
     station: Station
     circuit: str
     wheels: int
+
+
+@dataclass(frozen=True)
+class ForceLine:
+    """The chain of one system at its knots, arrays (..., K) with leading axes for setups, load states and failures.
+
+    `rod` [N], `out` [N] behind the booster; `branches` and, side by side in the same order (B, ..., K), their `inlet` [Pa],
+    `outlet` [Pa], `torque` [N·m] per wheel and `force` [N] at the tyre of all fed wheels; `clamp` [N] per caliper is the
+    torque's, for discs.
+    """
+
+    system: System
+    rod: Floats
+    out: Floats
+    branches: tuple[Branch, ...]
     inlet: Floats
     outlet: Floats
     torque: Floats
     force: Floats
 
-
-@dataclass(frozen=True)
-class ForceLine:
-    """The chain of one system at its knots, arrays (..., K) with leading axes for setups and failures.
-
-    `push` [N] at the pedal, `rod` [N], `out` [N] behind the booster, `pressure` {circuit: [Pa]}, `branches`.
-    """
-
-    system: System
-    push: Floats
-    rod: Floats
-    out: Floats
-    pressure: dict[str, Floats]
-    branches: tuple[Branch, ...]
-
-    @cached_property
+    @property
     def steps(self) -> int:
         """Number of straight parts K − 1."""
-        return int(self.push.shape[-1]) - 1
+        return int(self.rod.shape[-1]) - 1
 
-    def force(self, axle: Axle) -> Floats:
+    def healthy(self) -> "ForceLine":
+        """The line without any failure, which stands first along the failures."""
+        return ForceLine(
+            self.system, healthy(self.rod), healthy(self.out), self.branches,
+            healthy(self.inlet), healthy(self.outlet), healthy(self.torque), healthy(self.force),
+        )  # fmt: skip
+
+    def index(self, axle: Axle) -> list[int]:
+        """Places of the branches of `axle` [name]."""
+        return [i for i, b in enumerate(self.branches) if b.station.axle == axle]
+
+    def axle_force(self, axle: Axle) -> Floats:
         """Brake force [N] at the tyres of `axle` [name] at the knots (..., K)."""
-        parts = [b.force for b in self.branches if b.station.axle == axle]
-        return np.asarray(sum(parts, start=np.zeros(self.push.shape)))
+        return np.asarray(self.force[self.index(axle)].sum(axis=0))
 
-    def braked(self, axle: Axle, wheels: int) -> Floats:
-        """Braked wheels over `wheels` [1] of `axle` [name] on each straight part (..., K−1)."""
-        counts = [np.where(b.force[..., 1:] > 0.0, b.wheels, 0) for b in self.branches if b.station.axle == axle]
-        total = sum(counts, start=np.zeros(self.push[..., 1:].shape))
-        return np.minimum(total, wheels) / wheels if wheels else np.zeros(self.push[..., 1:].shape)
+    def braking(self, axle: Axle) -> Floats:
+        """How many wheels [1] of `axle` [name] brake on each straight part (..., K−1)."""
+        own = self.index(axle)
+        wheels = np.array([self.branches[i].wheels for i in own], dtype=np.float64)
+        pressed = self.force[own, ..., 1:] > 0.0
+        return np.asarray((wheels.reshape((-1,) + (1,) * (pressed.ndim - 1)) * pressed).sum(axis=0))
 
 
-def _brake_torque(station: Station, outlet: Floats, friction: Number | None) -> Floats:
-    brake = station.brake
+def torque_per_pressure(brake: discs.Disc | drums.Drum, friction: Number | None = None) -> Number:
+    """Torque of one wheel over the pressure above the threshold [N·m/Pa] of `brake` [record].
+
+    `friction` [1] in place of its own µ, or C* of a drum. Any shape. Source: disc and drum.
+    """
     if isinstance(brake, drums.Drum):
-        return drums.torque(outlet, replace(brake, shoe_factor=friction) if friction is not None else brake)
-    clamp = discs.clamp_force(outlet, brake.side_area, brake.efficiency, brake.threshold)
-    mu = brake.friction if friction is None else friction
-    return np.asarray(discs.torque(clamp, mu, brake.effective_radius, brake.calipers))
+        return brake.efficiency * brake.cylinder_area * (brake.shoe_factor if friction is None else friction) * brake.radius
+    clamp = brake.efficiency * brake.side_area
+    return discs.torque(clamp, brake.friction if friction is None else friction, brake.effective_radius, brake.calipers)
 
 
 def _bends(system: System) -> list[Number]:
@@ -138,8 +149,9 @@ def _bends(system: System) -> list[Number]:
         pressures: list[Number] = [0.0]
         for feed in chamber.feeds:
             station = system.station(feed.station)
-            pressures += valves.knees(station.devices)
-            pressures += [valves.inlet(station.devices, station.brake.threshold), station.brake.threshold]
+            pressures += [station.brake.threshold]
+            for devices in valves.ways(station.devices):
+                pressures += [*valves.knees(devices), valves.inlet(devices, station.brake.threshold)]
         bends += [
             cylinders.force_for_pressure(p, chamber.area, cylinder.efficiency, cylinder.spring) / chamber.force_share
             for p in pressures
@@ -153,44 +165,52 @@ def _bends(system: System) -> list[Number]:
 
 
 def follow(system: System, condition: Condition = HEALTHY) -> ForceLine:
-    """The force line [record] of a `system` [record] in a `condition` [record], every knot from foot to road.
+    """The force line [record] of a `system` [record] in a `condition` [record], every knot from rod to tyre.
 
-    Arrays of setups or failures stand in the records as (..., 1); the knots are the last axis. Load sensing valves must
-    be settled first. Source: each link's own function.
+    Arrays of setups or failures stand in the records as (..., 1); the knots are the last axis. Load and deceleration
+    sensing valves must be settled first. Source: each link's own function.
     """
-    control, help_, cylinder = system.control, system.booster, system.cylinder
+    help_, cylinder = system.booster, system.cylinder
     bends = last_axis(0.0, *_bends(system))
-    out = np.sort(np.maximum(0.0, bends), axis=-1)
-    out = last_axis(out, 2.0 * out[..., -1:] + _END)
+    bends = np.unique(bends) if bends.ndim == 1 else np.sort(bends, axis=-1)
+    out = last_axis(np.maximum(0.0, bends), 2.0 * np.maximum(0.0, bends[..., -1:]) + _END)
     if help_ is None:
         rod = out
     else:
         rod = boosting.rod_for_boosted(out, help_.gain, help_.cut_in, help_.jump_in, help_.limit)
         rod = np.where(condition.booster_lost, out + help_.return_spring, rod)
-    rod, out = last_axis(0.0, rod), last_axis(0.0, out)  # the rod begins to push at the return spring's force
-    push = np.asarray(controls.pedal_force_for_rod(rod, control.ratio, control.efficiency, control.return_force))
-    push, rod, out = last_axis(0.0, push), last_axis(0.0, rod), last_axis(0.0, out)
-    push, rod, out = np.broadcast_arrays(push, rod, out)
+        rod, out = last_axis(0.0, rod), last_axis(0.0, out)  # a lost booster's spring is overcome first
+    rod, out = last_axis(0.0, rod), last_axis(0.0, out)  # the pedal's return spring is overcome first
 
     alive, friction = condition.alive or {}, condition.friction or {}
     shut, opened = condition.shut or {}, condition.open or {}
-    pressures: dict[str, Floats] = {}
     branches: list[Branch] = []
+    inlets: list[Floats] = []
+    outlets: list[Floats] = []
     for chamber in cylinder.chambers:
-        force = out * chamber.force_share
-        p = cylinders.line_pressure(force, chamber.area, cylinder.efficiency, cylinder.spring)
-        p = np.asarray(p * alive.get(chamber.name, 1.0))
-        pressures[chamber.name] = p
+        p = cylinders.line_pressure(out * chamber.force_share, chamber.area, cylinder.efficiency, cylinder.spring)
+        if chamber.name in alive:
+            p = p * alive[chamber.name]
         for feed in chamber.feeds:
             station = system.station(feed.station)
-            after = np.where(opened.get(station.name, False), p, valves.outlet(station.devices, p))
-            after = np.where(shut.get(station.name, False), 0.0, after)
-            torque = _brake_torque(station, after, friction.get(station.name))
-            at_tyre = torque * feed.wheels / station.rolling_radius
-            branches.append(Branch(station, chamber.name, feed.wheels, p, after, torque, at_tyre))
-    shape = np.broadcast_shapes(push.shape, *(p.shape for p in pressures.values()), *(b.force.shape for b in branches))
-    push, rod, out = (np.broadcast_to(values, shape) for values in (push, rod, out))
-    return ForceLine(system, push, rod, out, pressures, tuple(branches))
+            after = np.asarray(valves.outlet(station.devices, p))
+            for passing in valves.ways(station.devices)[1:] if "front" in alive else []:
+                passed = valves.outlet(passing, p)
+                after = np.where(np.asarray(alive["front"]) == 0.0, passed, after)
+            if station.name in opened:
+                after = np.where(opened[station.name], p, after)
+            if station.name in shut:
+                after = np.where(shut[station.name], 0.0, after)
+            branches.append(Branch(station, chamber.name, feed.wheels))
+            inlets.append(p)
+            outlets.append(after)
+    slopes = [torque_per_pressure(b.station.brake, friction.get(b.station.name)) for b in branches]
+    axes = max(_AXES, rod.ndim, *(np.ndim(a) for a in (*outlets, *slopes, *(b.station.rolling_radius for b in branches))))
+    inlet, outlet = stacked(inlets, axes), stacked(outlets, axes)
+    above = np.maximum(0.0, outlet - stacked([b.station.brake.threshold for b in branches], axes))
+    torque = stacked(slopes, axes) * above
+    force = torque * stacked([b.wheels / b.station.rolling_radius for b in branches], axes)
+    return ForceLine(system, rod, out, tuple(branches), inlet, outlet, torque, force)
 
 
 # ---- places on the line -------------------------------------------------------------------------
@@ -207,15 +227,6 @@ class Place:
     def number(self) -> Floats:
         """Knot number plus fraction, rising along the line [1]."""
         return self.knot + self.fraction
-
-
-def place_at(line: ForceLine, push: Number) -> Place:
-    """The place [record] on `line` [record] at a pedal force `push` [N] (..., S); at a leap, its foot. Source: model."""
-    wanted = np.atleast_1d(np.asarray(push, dtype=np.float64))
-    knot = np.sum(line.push[..., None, :] < wanted[..., :, None], axis=-1) - 1
-    knot = np.clip(knot, 0, line.steps - 1)
-    low, high = at_step(line.push[..., :-1], knot), at_step(line.push[..., 1:], knot)
-    return Place(knot, ratio(wanted - low, high - low))
 
 
 def first_reach(rising: Floats, wanted: Number) -> tuple[Place, Mask]:
@@ -236,133 +247,8 @@ def first_reach(rising: Floats, wanted: Number) -> tuple[Place, Mask]:
     return Place(knot, np.where(ok, fraction, 0.0)), np.asarray(ok)
 
 
-# ---- what happens on the road ------------------------------------------------------------------
-
-
-@dataclass(frozen=True)
-class Road:
-    """A force line on the road in the load states of `load`: arrays (..., K) or (..., K−1), leading axes load and failure.
-
-    `front` and `rear` [N] on the road at the knots; `decel` [g] there; `front_braked` and `rear_braked` [1] on each step;
-    `places` {axle: place number [1] of its own lock, inf when never}; `locks` {axle: decel [g]} the same.
-    """
-
-    line: ForceLine
-    load: Load
-    front: Floats
-    rear: Floats
-    decel: Floats
-    front_braked: Floats
-    rear_braked: Floats
-    places: dict[Axle, Floats]
-    locks: dict[Axle, Floats]
-
-    def braked(self, axle: Axle) -> Floats:
-        """Braked over all wheels of `axle` [name] on each step (..., K−1) [1]."""
-        return self.front_braked if axle == "front" else self.rear_braked
-
-    def force(self, axle: Axle) -> Floats:
-        """Force [N] of `axle` [name] on the road at the knots (..., K)."""
-        return self.front if axle == "front" else self.rear
-
-
-def _first_lock(force: Floats, decel: Floats, load: Load, axle: Axle, braked: Floats) -> tuple[Floats, Floats]:
-    """Place number and deceleration at which `axle` first needs all its grip, inf where it never does."""
-    peak = load.grip(axle) * braked * load.weight
-    low = force[..., :-1] - peak * axle_share(load, axle, decel[..., :-1])
-    high = force[..., 1:] - peak * axle_share(load, axle, decel[..., 1:])
-    reached = (high >= 0.0) & (braked > 0.0)
-    rises = (high[..., -1] > low[..., -1]) & (braked[..., -1] > 0.0)
-    hit = np.any(reached, axis=-1)
-    knot = np.where(hit, np.argmax(reached, axis=-1), force.shape[-1] - 2)[..., None]
-    a, b = at_step(low, knot), at_step(high, knot)
-    fraction = np.maximum(0.0, ratio(-a, b - a))
-    place = (knot + fraction)[..., 0]
-    z = lookup(decel, knot, fraction)[..., 0]
-    ever = hit | rises
-    return np.where(ever, place, np.inf), np.where(ever, z, np.inf)
-
-
-def on_road(line: ForceLine, load: Load, wheels: dict[Axle, int]) -> Road:
-    """The `line` [record] on the road under `load` [record], `wheels` {axle: wheels of it} [1].
-
-    An axle's force on the road is B/(1 + ρ); z = ΣB/(m·g·(1 + ρ)). Locks are each axle's own, nothing sliding.
-    Any shape; load states stand in `load` as (L, 1, 1) before the failures. Source: moments, UN R13-H.
-    """
-    spin = 1.0 + load.rotating
-    front, rear = line.force("front") / spin, line.force("rear") / spin
-    decel = np.asarray((front + rear) / load.weight)
-    front, rear, _ = np.broadcast_arrays(front, rear, decel)
-    part = {axle: np.broadcast_to(line.braked(axle, wheels[axle]), decel[..., 1:].shape) for axle in AXLES}
-    found = {axle: _first_lock(force, decel, load, axle, part[axle]) for axle, force in zip(AXLES, (front, rear), strict=True)}
-    places = {axle: item[0] for axle, item in found.items()}
-    locks = {axle: item[1] for axle, item in found.items()}
-    return Road(line, load, front, rear, decel, part["front"], part["rear"], places, locks)
-
-
-@dataclass(frozen=True)
-class Event:
-    """The first thing that the tyres say: (...) arrays.
-
-    `place` [1] on the line and `decel` [g], inf when nothing happens; `front`, `rear`, `lift` [yes or no], which.
-    """
-
-    place: Floats
-    decel: Floats
-    front: Mask
-    rear: Mask
-    lift: Mask
-
-
-def first_event(road: Road) -> Event:
-    """First lock, or rear lift before any lock, of a `road` [record]. Two locks within 1e-9 are both. Source: model."""
-    z_f, z_r = road.locks["front"], road.locks["rear"]
-    z_lock = np.minimum(z_f, z_r)
-    z_lift = np.broadcast_to(per_line(rear_lift_decel(road.load)), z_lock.shape)
-    place, ever = first_reach(road.decel, z_lift[..., None])
-    lift_place = np.where(ever[..., 0], place.number[..., 0], np.inf)
-    lift = np.isfinite(lift_place) & (z_lift < z_lock)
-    near = np.abs(np.where(np.isfinite(z_f), z_f, 0.0) - np.where(np.isfinite(z_r), z_r, 0.0)) <= 1e-9
-    both = np.isfinite(z_f) & np.isfinite(z_r) & near
-    happens = np.isfinite(z_lock) & ~lift
-    front = happens & ((z_f <= z_r) | both)
-    rear = happens & ((z_r < z_f) | both)
-    lock_place = np.minimum(road.places["front"], road.places["rear"])
-    return Event(np.where(lift, lift_place, lock_place), np.where(lift, z_lift, z_lock), front, rear, np.asarray(lift))
-
-
-@dataclass(frozen=True)
-class Moment:
-    """What a push does on the road, (..., S): all in SI but `decel`, `grip_decel` [g].
-
-    `front` and `rear` [N] at the tyre; `decel` the brakes would give; `grip_decel` after locking; `use_front`, `use_rear`
-    adhesion used [1]; `front_locked`, `rear_locked`, `rear_lifts` [yes or no].
-    """
-
-    front: Floats
-    rear: Floats
-    decel: Floats
-    grip_decel: Floats
-    use_front: Floats
-    use_rear: Floats
-    front_locked: Mask
-    rear_locked: Mask
-    rear_lifts: Mask
-
-
-def moment(road: Road, event: Event, place: Place) -> Moment:
-    """The `road` [record] at a `place` [record] (..., S), with its first `event` [record] (...). Source: model."""
-    load, knot, fraction = road.load, place.knot, place.fraction
-    front, rear = lookup(road.front, knot, fraction), lookup(road.rear, knot, fraction)
-    decel = lookup(road.decel, knot, fraction)
-    n_f, n_r = at_step(road.front_braked, knot), at_step(road.rear_braked, knot)
-    past = place.number >= event.place[..., None] * (1.0 - 1e-12)
-    slid = panic(
-        load, front, rear, n_f, n_r, past,
-        event.front[..., None], event.rear[..., None], past & event.lift[..., None],
-    )  # fmt: skip
-    return Moment(
-        front, rear, decel, slid.decel,
-        adhesion_used(front, load, "front", decel, n_f), adhesion_used(rear, load, "rear", decel, n_r),
-        slid.front_locked, slid.rear_locked, slid.rear_lifts,
-    )  # fmt: skip
+def place_of(number: Number, steps: int) -> Place:
+    """The place [record] of a place `number` [1] on a line of `steps` [1] straight parts. Any shape. Source: definition."""
+    array = np.asarray(number, dtype=np.float64)
+    knot = np.clip(np.ceil(array).astype(np.int64) - 1, 0, steps - 1)
+    return Place(knot, array - knot)

@@ -94,6 +94,7 @@ ASSUMED = {
     "pipe.copper_nickel.poisson": Known(0.34, "1", "published", "handbook value for 90/10 copper-nickel", 0.32, 0.35),
     "pipe.stainless.youngs": Known(193e9, "Pa", "published", "handbook value for stainless steel", 190e9, 200e9),
     "pipe.stainless.poisson": Known(0.30, "1", "published", "handbook value for stainless steel", 0.28, 0.31),
+    "motorcycle.foot_share": Known(0.6, "1", _GUESS, "force of the foot for each newton of the hand, both pressed", 0.3, 1.5),
     "valve.slope": Known(0.43, "1", _PRACTICE, "slope of a common proportioning valve", 0.25, 0.6),
     "tyre.aspect_metric": Known(0.82, "1", _GUESS, "aspect-less metric size: measure it", 0.78, 0.84),
     "tyre.aspect_inch": Known(0.92, "1", _GUESS, "aspect-less inch size: measure it", 0.85, 1.0),

@@ -6,13 +6,14 @@ from typing import Literal
 import numpy as np
 
 from kobrix.core.arrays import Floats, Number
+from kobrix.core.linkage import Linkage, ratio_at
 
 ControlKind = Literal["car_pedal", "motorcycle_foot", "hand_lever", "aircraft_pedal"]
 
 
 @dataclass(frozen=True)
 class Control:
-    """A pedal or lever without linkage.
+    """A pedal or lever; without a `linkage` the rod is straight and the ratio constant.
 
     `kind`; `pivot_to_pad` [m]; `pivot_to_pin` [m]; `efficiency` [1]; `return_force` [N] at the rod;
     `free_play` [m] at the pad; `available` [m] of pad travel to the floor or stop, None when not known;
@@ -27,10 +28,13 @@ class Control:
     free_play: Number
     available: Number | None
     mount_give: Number
+    linkage: Linkage | None = None
 
     @property
     def ratio(self) -> Number:
-        """Pedal ratio i = a/b [1]."""
+        """Pedal ratio i [1] at rest."""
+        if self.linkage is not None:
+            return ratio_at(self.linkage, self.pivot_to_pad, 0.0)
         return pedal_ratio(self.pivot_to_pad, self.pivot_to_pin)
 
 

@@ -7,7 +7,7 @@ import numpy as np
 
 from kobrix.core.arrays import Floats, Number
 
-CylinderKind = Literal["single", "tandem"]
+CylinderKind = Literal["single", "tandem", "twin"]
 
 
 @dataclass(frozen=True)
@@ -42,12 +42,17 @@ class Chamber:
 
 @dataclass(frozen=True)
 class Cylinder:
-    """A master cylinder: `kind`, `efficiency` [1], `spring` [N], and its `chambers`, the primary first."""
+    """A master cylinder, or two on a balance bar.
+
+    `kind`, `efficiency` [1], `spring` [N] of each piston, and its `chambers`, a tandem's primary first. `stop` [m]: how far
+    one cylinder of a bar can run ahead of the other before the bar meets its stop, None when nothing stops it.
+    """
 
     kind: CylinderKind
     efficiency: Number
     spring: Number
     chambers: tuple[Chamber, ...]
+    stop: Number | None = None
 
 
 def bore_area(bore: Number) -> Number:

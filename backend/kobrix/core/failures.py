@@ -1,18 +1,38 @@
 """What is left when something fails: the whole chain, re-solved with the failure in it."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, fields
 from typing import Literal
 
 import numpy as np
 
-from kobrix.core import chain
-from kobrix.core.arrays import Floats, Mask, Number, lookup, per_line
-from kobrix.core.chain import Event, ForceLine, Moment, Place, Road
+from kobrix.core.arrays import Floats, Mask, as_shape, per_line
+from kobrix.core.chain import Place, first_reach, place_of
 from kobrix.core.constants import PUBLISHED, G
-from kobrix.core.travel import Travel, reach
+from kobrix.core.paths import Pull, Solved
+from kobrix.core.road import Event, Moment, Road, moment
+from kobrix.core.travel import reach
 
 Limit = Literal["force", "travel", "chamber", "contact", "all_lost"]
 LIMITS: tuple[Limit, ...] = ("force", "travel", "chamber", "contact", "all_lost")
+
+
+@dataclass(frozen=True)
+class Room:
+    """What one control has: `force` [N], the most that is asked of a person, and `available` [m] of travel, None unknown."""
+
+    force: float
+    available: float | None
+
+
+@dataclass(frozen=True)
+class PullLeft:
+    """One control in the failures: `pad` [m] at the end, `contact` [m] and `at_limit` [m] of travel, `push` [N], (L, C)."""
+
+    push: Floats
+    pad: Floats
+    contact: Floats
+    at_limit: Floats
+    ever: Mask
 
 
 @dataclass(frozen=True)
@@ -20,7 +40,7 @@ class Left:
     """What each failure leaves, arrays (L, C) over load states and failures.
 
     `push` [N] used; `limited` index into LIMITS; `moment` [record] there (L, C, 1); `best` [g], the greatest deceleration
-    at any force up to it; `enough` [yes or no] against secondary braking; `pad` [m] there; `contact` [m]; `at_limit` [m].
+    at any force up to it; `enough` [yes or no] against secondary braking; `pulls` {system: [record]}.
     """
 
     push: Floats
@@ -28,9 +48,7 @@ class Left:
     moment: Moment
     best: Floats
     enough: Mask
-    pad: Floats
-    contact: Floats
-    at_limit: Floats
+    pulls: dict[str, PullLeft]
 
 
 def _before_second_lock(road: Road, event: Event) -> tuple[Floats, Floats]:
@@ -46,62 +64,86 @@ def _before_second_lock(road: Road, event: Event) -> tuple[Floats, Floats]:
     b_f = peak_f * (psi + chi * slide * peak_r * (1.0 - psi) / behind) / (1.0 - peak_f * chi / behind)
     z_rear_slides = (slide * peak_r * (1.0 - psi) + b_f) / behind
     weight = per_line(load.weight)
-    rear, ok_r = chain.first_reach(road.rear, (b_r * weight)[..., None])
-    front, ok_f = chain.first_reach(road.front, (b_f * weight)[..., None])
+    rear, ok_r = first_reach(road.rear, (b_r * weight)[..., None])
+    front, ok_f = first_reach(road.front, (b_f * weight)[..., None])
     place = np.where(event.front, rear.number[..., 0], front.number[..., 0])
     ok = np.where(event.front, ok_r[..., 0] & (b_r > 0.0), ok_f[..., 0] & (b_f > 0.0))
     ok = ok & (event.front ^ event.rear) & (place > event.place)
     return np.where(ok, place, np.inf), np.where(event.front, z_front_slides, z_rear_slides)
 
 
-def best_up_to(road: Road, event: Event, end: Place) -> Floats:
+def best_up_to(road: Road, event: Event, end: Place) -> tuple[Floats, Moment]:
     """Greatest deceleration [g] (L, C) on a `road` [record] with its `event` [record] at any push up to `end` [record].
 
-    A driver backs off a sliding wheel, so the deceleration just before each lock counts. Source: model.
+    And what happens there [Moment] (L, C, 1). A driver backs off a sliding wheel, so the deceleration just before each lock
+    counts. Source: model.
     """
     last = end.number[..., 0]
-    knots = np.arange(road.decel.shape[-1] - 1)
-    knots = np.broadcast_to(knots, (*road.decel.shape[:-1], knots.size))
-    at_knots = chain.moment(road, event, Place(knots, np.ones(knots.shape))).grip_decel
-    inside = knots + 1.0 <= last[..., None]
-    best = np.max(np.where(inside, at_knots, 0.0), axis=-1)
-    best = np.maximum(best, chain.moment(road, event, end).grip_decel[..., 0])
+    front, steps = road.decel.shape[:-1], road.decel.shape[-1] - 1
+    knots = as_shape(np.arange(steps), (*front, steps))
+    every = Place(
+        np.concatenate([knots, as_shape(end.knot, (*front, 1))], axis=-1),
+        np.concatenate([np.ones(knots.shape), as_shape(end.fraction, (*front, 1))], axis=-1),
+    )
+    seen = moment(road, event, every)
+    inside = every.number <= last[..., None]
+    best = np.max(np.where(inside, seen.grip_decel, 0.0), axis=-1)
     best = np.maximum(best, np.where(event.place <= last, np.where(np.isfinite(event.decel), event.decel, 0.0), 0.0))
     second, z = _before_second_lock(road, event)
-    return np.asarray(np.maximum(best, np.where(second <= last, z, 0.0)))
+    there = Moment(*(getattr(seen, f.name)[..., -1:] for f in fields(Moment)))
+    return np.asarray(np.maximum(best, np.where(second <= last, z, 0.0))), there
 
 
-def what_is_left(line: ForceLine, travel: Travel, road: Road, event: Event, force_limit: Number, available: Number) -> Left:
-    """What each failure leaves [record], the push raised until something ends it.
-
-    `line` [record] and `travel` [record] with failures along the axis before the knots; `road` [record] and `event`
-    [record] with load states in front; `force_limit` [N]; `available` [m] of pad travel. Source: model; the limit of
-    2.44 m/s² is UN R13-H's secondary braking, from memory.
-    """
-    contact_place, contact = travel.contact()
-    ever = np.any(travel.pressing, axis=-1)
-    force_end = chain.place_at(line, np.full((*line.push.shape[:-1], 1), force_limit))
-    travel_end, travel_ok = reach(travel.pad, np.full((*line.push.shape[:-1], 1), available))
-    ends = [force_end.number[..., 0], np.where(travel_ok[..., 0], travel_end.number[..., 0], np.inf)]
-    chamber = np.full(ends[0].shape, np.inf)
-    for name, usable in travel.usable.items():
+def _ends(pull: Pull, room: Room) -> tuple[list[Floats], Mask, Floats, Place]:
+    """Path place numbers (...) at which force, travel, a chamber and contact end a push; whether the control ever presses;
+    contact travel [m]; and the own place of the force limit."""
+    known = pull.pedal.travel
+    assert known is not None
+    contact_place, contact = pull.pedal.contact()
+    ever = np.any(known.pressing, axis=-1)
+    shape = known.pressing.shape[:-1]
+    force_end = pull.pedal.place_at(np.full((*shape, 1), room.force))
+    never = np.full(shape, np.inf)
+    travel_number, chamber, unreached = never, never, never
+    if room.available is not None:
+        travel_end, ok = pull.pedal.reach_pad(np.full((*shape, 1), room.available))
+        travel_number = np.where(ok[..., 0], travel_end.number[..., 0], np.inf)
+        unreached = np.where(contact > room.available, contact_place.number[..., 0], np.inf)
+    for name, usable in known.usable.items():
         if usable is not None:
-            spent, ok = reach(travel.chambers[name], usable)
+            spent, ok = reach(known.chambers[name], usable)
             chamber = np.minimum(chamber, np.where(ok[..., 0], spent.number[..., 0], np.inf))
-    number = np.stack([*ends, chamber])
-    limited = np.argmin(number, axis=0)
-    end = np.min(number, axis=0)
-    unreached = ever & (contact > available)
-    limited = np.where(unreached, LIMITS.index("contact"), np.where(ever, limited, LIMITS.index("all_lost")))
-    end = np.where(unreached, contact_place.number[..., 0], np.where(ever, end, 0.0))
-    knot = np.clip(np.ceil(end).astype(np.int64) - 1, 0, line.steps - 1)[..., None]
-    place = Place(knot, end[..., None] - knot)
-    moment = chain.moment(road, event, place)
-    pad = np.where(limited == LIMITS.index("travel"), available, travel.pad.at(place)[..., 0])
-    pad = np.where(unreached, available, pad)
-    push = lookup(line.push, place.knot, place.fraction)[..., 0]
-    best = best_up_to(road, event, place)
-    enough = best * G >= PUBLISHED["secondary_decel"].value
-    at_limit = travel.pad.at(force_end)[..., 0]
-    limited, push, best, enough, pad, contact, at_limit = np.broadcast_arrays(limited, push, best, enough, pad, contact, at_limit)
-    return Left(push, limited, moment, best, enough, pad, contact, at_limit)
+    own = [force_end.number[..., 0], travel_number, chamber, unreached]
+    return [pull.number_on_path(np.where(ever, n, np.inf)) for n in own], np.asarray(ever), contact, force_end
+
+
+def what_is_left(solved: Solved, rooms: dict[str, Room]) -> Left:
+    """What each failure leaves [record] on a `solved` [record] path, the push raised until something ends it.
+
+    `rooms` {system: [record]}. With several controls the first working one at its end ends the path. Source: model; the
+    limit of 2.44 m/s² is UN R13-H's secondary braking, from memory.
+    """
+    found = [_ends(pull, rooms[pull.system.name]) for pull in solved.pulls]
+    shape = solved.road.decel.shape[:-1]
+    numbers = np.stack([
+        np.min(np.stack([as_shape(ends[kind], shape) for ends, *_ in found]), axis=0) for kind in range(4)
+    ])  # fmt: skip
+    unreached = np.isfinite(numbers[3]) & (numbers[3] <= np.min(numbers[:3], axis=0))
+    limited = np.where(unreached, LIMITS.index("contact"), np.argmin(numbers[:3], axis=0))
+    end = np.where(unreached, numbers[3], np.min(numbers[:3], axis=0))
+    any_works = np.any(np.stack([as_shape(ever, shape) for _, ever, *_ in found]), axis=0)
+    limited = np.where(any_works, limited, LIMITS.index("all_lost"))
+    end = np.where(any_works, end, 0.0)
+    place = place_of(end[..., None], solved.road.decel.shape[-1] - 1)
+    push = as_shape(solved.push_at(place)[..., 0], shape)
+    best, at = best_up_to(solved.road, solved.event, place)
+    pulls = {}
+    for pull, (ends, ever, contact, force_end) in zip(solved.pulls, found, strict=True):
+        room = rooms[pull.system.name]
+        pad = as_shape(pull.pedal.pad_at(pull.place(place))[..., 0], shape)
+        if room.available is not None:
+            at_floor = ends[1] <= end * (1.0 + 1e-12)
+            pad = np.where(np.isfinite(ends[3]) | at_floor, room.available, pad)
+        at_limit = as_shape(pull.pedal.pad_at(force_end)[..., 0], shape)
+        pulls[pull.system.name] = PullLeft(push * pull.ratio, pad, as_shape(contact, shape), at_limit, as_shape(ever, shape))
+    return Left(push, limited, at, best, best * G >= PUBLISHED["secondary_decel"].value, pulls)

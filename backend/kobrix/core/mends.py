@@ -10,13 +10,15 @@ import numpy as np
 
 from kobrix.core import judgements as rules
 from kobrix.core import valves
-from kobrix.core.arrays import Floats, Number
-from kobrix.core.case import LOW_GRIP, Case, Solved, adhesion_curve, design_stop, limit_of, rear_first_grips, solve_line
-from kobrix.core.chain import HEALTHY, Station, System
+from kobrix.core.arrays import Floats, Number, lookup
+from kobrix.core.case import Case, design_stop
+from kobrix.core.chain import Station, System, place_of
 from kobrix.core.constants import SAME_SIZE, STANDARD_BORES
 from kobrix.core.disc import Disc
 from kobrix.core.judgements import Bench, Judgement, Level, Mend
-from kobrix.core.vehicle import distribution_kept
+from kobrix.core.paths import Solved, solve_path
+from kobrix.core.road import limit_of
+from kobrix.core.sharing import LOW_GRIP, distribution_kept, rear_first_grips
 
 _KNEES, _AREAS = 48, 45  # how finely knees and rear areas are tried
 
@@ -31,13 +33,18 @@ class Trial:
 
 
 def attempt(case: Case, system: System) -> Trial:
-    """Solve a changed `system` [record] on the vehicle of `case` [record]; arrays of changes stand as (N, 1, 1, 1)."""
-    solved = solve_line(system, case.load, case.wheels, HEALTHY)
+    """Solve a changed `system` [record] in place of the one of its name, on the vehicle of `case` [record] with all controls.
+
+    Arrays of changes stand as (N, 1, 1, 1).
+    """
+    pulls = [(system if p.system.name == system.name else p.system, p.ratio) for p in case.main.healthy.pulls]
+    solved = solve_path("together", pulls, case.load, case.wheels)
     place, _, known = design_stop(solved.road, solved.event, limit_of(solved.road))
-    push = np.where(known, solved.push_at(place)[..., 0, 0], np.inf)
-    if solved.travel is None:
+    pull = next(p for p in solved.pulls if p.system.name == system.name)
+    push = np.where(known, solved.push_at(place)[..., 0, 0] * pull.ratio, np.inf)
+    if pull.pedal.travel is None:
         return Trial(solved, np.max(push, axis=-1), None)
-    pad = np.broadcast_to(solved.travel.pad.at(place)[..., 0, 0], push.shape)
+    pad = np.broadcast_to(pull.pedal.pad_at(pull.place(place))[..., 0, 0], push.shape)
     return Trial(solved, np.max(push, axis=-1), np.max(np.where(known, pad, np.inf), axis=-1))
 
 
@@ -88,55 +95,51 @@ def _better(new: Level, old: Level) -> bool:
     return rules.LEVELS.index(new) > rules.LEVELS.index(old)
 
 
-def _effort(case: Case, push: float) -> Level:
-    return rules.effort_level(case.system.control.kind, push) or "note"
+def _effort(bench: Bench, system: System, push: float) -> Level:
+    return rules.effort_level(system.control.kind, push, bench.facts.force_limits.get(system.name)) or "note"
 
 
-def _bores_beside(case: Case) -> tuple[list[str], Floats]:
-    bore = float(case.system.cylinder.chambers[0].bore)
+def other_bores(case: Case, system: System) -> list[tuple[str, float, float, float]]:
+    """Every other standard bore in a `system` [record] of `case` [record]: name, bore [m], push [N], pad travel [m], nearest
+    first."""
+    bore = float(system.cylinder.chambers[0].bore)
     others = [(name, size) for name, size in STANDARD_BORES if abs(size - bore) > SAME_SIZE]
     others.sort(key=lambda item: abs(item[1] - bore))
-    return [name for name, _ in others], np.array([size for _, size in others])
+    sizes = np.array([size for _, size in others])
+    trial = attempt(case, with_bore(system, sizes[:, None, None, None]))
+    pads = np.broadcast_to(trial.pad if trial.pad is not None else np.inf, sizes.shape)
+    return [(n, s, float(p), float(t)) for (n, s), p, t in zip(others, trial.push, pads, strict=True)]
 
 
-def other_bores(case: Case) -> list[tuple[str, float, float, float]]:
-    """Every other standard bore in the setup of `case` [record]: name, bore [m], push [N], pad travel [m], nearest first."""
-    names, sizes = _bores_beside(case)
-    trial = attempt(case, with_bore(case.system, sizes[:, None, None, None]))
-    pad = trial.pad if trial.pad is not None else np.full(sizes.shape, np.inf)
-    pads = np.broadcast_to(pad, sizes.shape)
-    return [(n, float(s), float(p), float(t)) for n, s, p, t in zip(names, sizes, trial.push, pads, strict=True)]
-
-
-def for_effort(bench: Bench, found: Judgement) -> Judgement:
-    """The `found` [Judgement] on effort of `bench` [record] with the nearest standard bore that mends it, if one does."""
-    case, room = bench.case, bench.case.system.control.available
-    if room is None or case.healthy.travel is None:
+def for_effort(bench: Bench, found: Judgement, system: System) -> Judgement:
+    """The `found` [Judgement] on effort in a `system` [record] of `bench` [record] with the nearest standard bore that mends
+    it, if one does."""
+    room = system.control.available
+    if room is None or any(s.lines is None for s in system.stations):
         return found
-    for name, size, push, pad in other_bores(case):
+    for name, size, push, pad in other_bores(bench.case, system):
         share = pad / float(room)
-        level, long = _effort(case, push), rules.travel_level(share)
-        if _better(level, found.level) and long in ("good", "note"):
+        if _better(_effort(bench, system, push), found.level) and rules.travel_level(share) in ("good", "note"):
             reason = f"A {name} bore would make it {push:.0f} N with {pad * 1e3:.0f} mm of travel, {share * 100:.0f} %."
             return replace(found, reason=reason, mend=Mend("bore", f"Try {name}", {"bore": size}))
     return found
 
 
-def for_travel(bench: Bench, found: Judgement) -> Judgement:
-    """The `found` [Judgement] on travel of `bench` [record] with braided hoses, or another bore, where that mends it."""
-    case, room = bench.case, bench.case.system.control.available
+def for_travel(bench: Bench, found: Judgement, system: System) -> Judgement:
+    """The `found` [Judgement] on travel in a `system` [record] of `bench` [record] with braided hoses, or another bore, where
+    that mends it."""
+    case, room = bench.case, system.control.available
     if room is None:
         return found
-    trial = attempt(case, braided(case.system))
+    trial = attempt(case, braided(system))
     if trial.pad is not None:
         share = float(trial.pad) / float(room)
         if _better(rules.travel_level(share), found.level):
             reason = f"Braided hoses would make it {float(trial.pad) * 1e3:.0f} mm, {share * 100:.0f} %."
             return replace(found, reason=reason, mend=Mend("braided", "Try braided"))
-    for name, size, push, pad in other_bores(case):
+    for name, size, push, pad in other_bores(case, system):
         share = pad / float(room)
-        level = _effort(case, push)
-        if _better(rules.travel_level(share), found.level) and level in ("good", "note"):
+        if _better(rules.travel_level(share), found.level) and _effort(bench, system, push) in ("good", "note"):
             reason = f"A {name} bore would make it {pad * 1e3:.0f} mm, {share * 100:.0f} %, at {push:.0f} N."
             return replace(found, reason=reason, mend=Mend("bore", f"Try {name}", {"bore": size}))
     return found
@@ -145,51 +148,57 @@ def for_travel(bench: Bench, found: Judgement) -> Judgement:
 def _stays_in_line(case: Case, solved: Solved) -> np.ndarray[tuple[int, ...], np.dtype[np.bool_]]:
     """Whether no grip from 0.15 up, in any load state, locks the rear first, and both sharing clauses hold (N,)."""
     some, _, _ = rear_first_grips(solved.road, case.wheels)
-    above, kept = distribution_kept(*adhesion_curve(solved, 20))
-    fine = ~some & above & kept
-    return np.asarray(np.all(fine, axis=(-1, -2)))
+    above, kept = distribution_kept(solved.road)
+    return np.asarray(np.all(~some & above & kept, axis=(-1, -2)))
 
 
-def for_lock_order(bench: Bench, found: Judgement) -> Judgement:
-    """The `found` [Judgement] on lock order of `bench` [record] with a valve that cures it at every grip, or smaller
-    rear pistons where no valve can."""
-    case = bench.case
-    first = case.healthy.event.place[:, 0]
-    inlet = max(
-        float(np.max(b.inlet[..., min(int(np.max(first)) + 1, b.inlet.shape[-1] - 1)])) for b in case.healthy.line.branches
-    )
+def for_lock_order(bench: Bench, found: Judgement, system: System) -> Judgement:
+    """The `found` [Judgement] on lock order of `bench` [record] with a valve in the rear lines of `system` [record] that
+    cures it at every grip, or smaller rear pistons where no valve can."""
+    case, path = bench.case, bench.case.main
+    event = path.healthy.event
+    number = np.where(np.isfinite(event.place), event.place, 0.0)[..., None]
+    pull = next(p for p in path.healthy.pulls if p.system.name == system.name)
+    at = pull.place(place_of(number, path.healthy.road.decel.shape[-1] - 1))
+    inlet = float(np.max(lookup(pull.pedal.line.inlet, at.knot, at.fraction)))
     slopes = np.array(rules.SLOPES)
-    lowest = attempt(case, with_knee(case.system, rules.LEAST_KNEE, slopes[:, None, None, None]))
+    lowest = attempt(case, with_knee(system, rules.LEAST_KNEE, slopes[:, None, None, None]))
     for slope in slopes[_stays_in_line(case, lowest.solved)][:1]:
         knees = np.linspace(rules.LEAST_KNEE, max(inlet, 2.0 * rules.LEAST_KNEE), _KNEES)
-        trial = attempt(case, with_knee(case.system, knees[:, None, None, None], float(slope)))
+        trial = attempt(case, with_knee(system, knees[:, None, None, None], float(slope)))
         knee = float(knees[np.flatnonzero(_stays_in_line(case, trial.solved))[-1]])
         psi = f"{knee / rules.PSI:.0f} psi"
         reason = f"A valve with its knee at {knee / 1e6:.2f} MPa ({psi}), slope {slope:g}, keeps the front first at every grip."
         return replace(found, reason=reason, mend=Mend("valve", f"Put in a valve: {psi}", {"knee": knee, "slope": float(slope)}))
     scales = np.linspace(1.0, 0.1, _AREAS + 1)[1:]
-    trial = attempt(case, with_rear_area(case.system, scales[:, None, None, None]))
+    trial = attempt(case, with_rear_area(system, scales[:, None, None, None]))
     fine = _stays_in_line(case, trial.solved)
     if not np.any(fine):
         return replace(found, reason="No valve and no smaller rear piston alone can cure it: the rear brake is far too strong.")
     scale = float(scales[np.flatnonzero(fine)[0]])
-    rear = next(s for s in case.system.stations if s.axle == "rear")
+    rear = next(s for s in system.stations if s.axle == "rear")
     area = float(rear.brake.side_area if isinstance(rear.brake, Disc) else rear.brake.cylinder_area)
     side = "a side" if isinstance(rear.brake, Disc) else "in the wheel cylinder"
-    reason = f"No valve keeps the front first at every grip from {LOW_GRIP}: the rear pistons are too big. At most {area * scale * 1e4:.1f} cm² {side}, now {area * 1e4:.1f}."
+    reason = (
+        f"No valve keeps the front first at every grip from {LOW_GRIP}: the rear pistons are too big. "
+        f"At most {area * scale * 1e4:.1f} cm² {side}, now {area * 1e4:.1f}."
+    )
     return replace(found, reason=reason, mend=Mend("rear_area", "Try smaller rear pistons", {"area": area * scale}))
 
 
 def offer(bench: Bench, found: list[Judgement]) -> list[Judgement]:
-    """`found` [list of Judgement] on `bench` [record], each with the mend that was tried and works, where there is one."""
+    """`found` [list of Judgement] on `bench` [record], each with the mend that was tried and works, where there is one.
+
+    Mends are tried where one system brakes the vehicle; the controls of several are sized one by one.
+    """
+    if len(bench.case.systems) > 1:
+        return found
+    system = bench.case.main.healthy.pulls[0].system
+    ways = {"effort": for_effort, "travel": for_travel, "lock_order": for_lock_order}
     offered = []
     for judgement in found:
-        if judgement.level in ("caution", "danger") or (judgement.id == "effort" and judgement.level == "note"):
-            if judgement.id == "effort":
-                judgement = for_effort(bench, judgement)
-            elif judgement.id == "travel":
-                judgement = for_travel(bench, judgement)
-            elif judgement.id == "lock_order":
-                judgement = for_lock_order(bench, judgement)
-        offered.append(judgement)
+        way = ways.get(judgement.id)
+        bad = judgement.level in ("caution", "danger") or (judgement.id == "effort" and judgement.level == "note")
+        fits = judgement.id != "lock_order" or any(s.axle == "rear" for s in system.stations)
+        offered.append(way(bench, judgement, system) if way is not None and bad and fits else judgement)
     return offered

@@ -1,17 +1,17 @@
-"""Pedal travel by cause: every drop that a line or brake swallows is a stroke, every stroke a travel at the pad.
+"""The stroke by cause: every drop that a line or brake swallows is a stroke of the cylinder.
 
 On each straight part of the force line a cause takes `start` at its lower knot and `end` at its upper one, straight
-between; only trapped air bends. A station takes nothing at pressure 0, and all its clearance at any pressure above.
+between; only trapped air, and a bar that meets its stop, bend. A station takes nothing at pressure 0, and all its clearance at any pressure above.
 """
 
 from dataclasses import dataclass
 
 import numpy as np
+from numpy.typing import NDArray
 
-from kobrix.core import control as controls
 from kobrix.core import disc, lines
-from kobrix.core.arrays import Floats, Mask, Number, at_step
-from kobrix.core.chain import Branch, ForceLine, Place, Station
+from kobrix.core.arrays import Floats, Mask, Number, as_shape, at_step, healthy, stacked
+from kobrix.core.chain import ForceLine, Place, Station
 from kobrix.core.constants import ATMOSPHERE
 from kobrix.core.disc import Disc
 from kobrix.core.errors import Impossible
@@ -29,12 +29,27 @@ class Air:
 
 
 @dataclass(frozen=True)
+class Capped:
+    """Something that follows another `curve` [record] no further than a `cap` [same unit] (..., K−1), times `factor` [1]."""
+
+    curve: "Curve"
+    cap: Floats
+    factor: Number
+
+
+@dataclass(frozen=True)
 class Curve:
-    """Something swallowed along the line: `start` and `end` of each straight part (..., K−1) [any], and its `air`."""
+    """Something swallowed along the line: `start` and `end` of each straight part (..., K−1) [any], its `air` and `capped`."""
 
     start: Floats
     end: Floats
     air: tuple[Air, ...] = ()
+    capped: tuple[Capped, ...] = ()
+
+    @property
+    def bends(self) -> bool:
+        """Whether it is not straight between the knots."""
+        return bool(self.air or self.capped)
 
     def at(self, place: Place) -> Floats:
         """Value [its own unit] at a `place` [record] (..., S)."""
@@ -43,6 +58,8 @@ class Curve:
         for air in self.air:
             p = at_step(air.start, place.knot) + place.fraction * at_step(air.end - air.start, place.knot)
             value = value + lines.air_volume(at_step(air.factor, place.knot), p)
+        for part in self.capped:
+            value = value + np.minimum(part.curve.at(place), at_step(part.cap, place.knot)) * part.factor
         return np.asarray(value)
 
     def slope(self, place: Place) -> Floats:
@@ -52,74 +69,114 @@ class Curve:
             step = at_step(air.end - air.start, place.knot)
             p = at_step(air.start, place.knot) + place.fraction * step
             rise = rise + at_step(air.factor, place.knot) * step * ATMOSPHERE / (p + ATMOSPHERE) ** 2
+        for part in self.capped:
+            free = part.curve.at(place) < at_step(part.cap, place.knot)
+            rise = rise + np.where(free, part.curve.slope(place), 0.0) * part.factor
         return np.asarray(rise)
 
     def scaled(self, factor: Number) -> "Curve":
         """The curve times a `factor` [any] that holds for the whole line (..., 1)."""
         air = tuple(Air(a.factor * factor, a.start, a.end) for a in self.air)
-        return Curve(np.asarray(self.start * factor), np.asarray(self.end * factor), air)
+        capped = tuple(Capped(c.curve, c.cap, c.factor * factor) for c in self.capped)
+        return Curve(np.asarray(self.start * factor), np.asarray(self.end * factor), air, capped)
 
+    def healthy(self) -> "Curve":
+        """The curve without any failure, which stands first along the failures."""
+        air = tuple(Air(healthy(a.factor), healthy(a.start), healthy(a.end)) for a in self.air)
+        capped = tuple(Capped(c.curve.healthy(), healthy(c.cap), c.factor) for c in self.capped)
+        return Curve(healthy(self.start), healthy(self.end), air, capped)
 
-def total(curves: list[Curve]) -> Curve:
-    """Sum of `curves` [same unit], at least one."""
-    start = np.asarray(sum((c.start for c in curves[1:]), start=curves[0].start))
-    end = np.asarray(sum((c.end for c in curves[1:]), start=curves[0].end))
-    return Curve(start, end, tuple(a for c in curves for a in c.air))
+    def plus(self, start: Number, end: Number) -> "Curve":
+        """The curve with `start` and `end` [its own unit] (..., K−1) added."""
+        return Curve(np.asarray(self.start + start), np.asarray(self.end + end), self.air, self.capped)
 
 
 def reach(curve: Curve, wanted: Number) -> tuple[Place, Mask]:
     """First place at which `curve` [any] reaches `wanted` [same] (..., 1), and whether it ever does.
 
-    A leap (contact) that passes it counts as reaching it at the leap. Source: straight parts; air by Newton's rule,
+    A leap (contact) that passes it counts as reaching it at the leap. Source: straight parts; what bends by Newton's rule,
     which comes from below on a concave curve and cannot overshoot.
     """
     want = np.asarray(wanted, dtype=np.float64)
     ends, starts = curve.end, curve.start
-    for air in curve.air:
-        ends = ends + lines.air_volume(air.factor, air.end)
-        starts = starts + lines.air_volume(air.factor, air.start)
+    if curve.bends:
+        steps = np.arange(ends.shape[-1])
+        ends = curve.at(Place(steps, np.ones(steps.shape)))
+        starts = curve.at(Place(steps, np.zeros(steps.shape)))
     reached = ends >= want
     grows = ends[..., -1:] > starts[..., -1:]
     hit = np.any(reached, axis=-1, keepdims=True)
     knot = np.where(hit, np.argmax(reached, axis=-1)[..., None], ends.shape[-1] - 1)
+    low = at_step(starts, knot)
+    rise = at_step(ends, knot) - low
+    fraction = np.where(rise > 0.0, np.maximum(0.0, want - low) / np.where(rise > 0.0, rise, 1.0), 0.0)
+    if curve.bends:
+        fraction = _newton(curve, want, knot)
+    return Place(knot, fraction), np.asarray(hit | grows)
+
+
+def _newton(curve: Curve, want: Floats, knot: NDArray[np.int64]) -> Floats:
+    """Fraction of the step `knot` at which a concave `curve` reaches `want`."""
     fraction = np.zeros(knot.shape)
-    for _ in range(_ROUNDS if curve.air else 2):
+    for _ in range(_ROUNDS):
         place = Place(knot, fraction)
         slope = curve.slope(place)
         missing = np.maximum(0.0, want - curve.at(place))
-        step = np.divide(missing, slope, out=np.zeros(knot.shape), where=slope > 0.0)
+        step = np.where(slope > 0.0, missing / np.where(slope > 0.0, slope, 1.0), 0.0)
         fraction = fraction + step
         if np.all(step <= _CLOSE * np.maximum(1.0, fraction)):
             break
-    return Place(knot, fraction), np.asarray(hit | grows)
+    return fraction
 
 
 @dataclass(frozen=True)
 class Travel:
-    """Pedal travel along a force line.
+    """What the cylinder's stroke goes to along a force line.
 
-    `causes` {(where, cause): travel at the pad [m]}; `pad` [m] and `piston` [m], their sums; `chambers` {circuit: stroke
-    taken by the fluid [m]}; `usable` {circuit: [m], None when its stroke is not known}; `pressing` [yes or no] (..., K−1).
+    `keys` (where, cause) and, side by side in the same order (Q, ..., K−1), the stroke [m] at the `start` and `end` of each
+    straight part, as the rod feels it; `bent` {key: Curve [m]}, what trapped air and a bar at its stop take besides;
+    `piston` Curve [m], the sum; `chambers` {circuit: Curve of the stroke its fluid takes [m]}; `usable` {circuit: [m], None
+    when its stroke is not known}; `volumes` {station: [m³] per [m] of its own strokes}; `pressing` [yes or no] (..., K−1).
     """
 
-    causes: dict[tuple[str, str], Curve]
-    pad: Curve
+    keys: tuple[tuple[str, str], ...]
+    start: Floats
+    end: Floats
+    bent: dict[tuple[str, str], Curve]
     piston: Curve
     chambers: dict[str, Curve]
     usable: dict[str, Number | None]
+    volumes: dict[str, Number]
     pressing: Mask
 
-    def contact(self) -> tuple[Place, Floats]:
-        """Place (..., 1) and pad travel [m] (...) at which the first brake is touched; 0 where nothing ever presses."""
-        knot = np.argmax(self.pressing, axis=-1)[..., None]
-        value = at_step(self.pad.start, knot)[..., 0]
-        ever = np.any(self.pressing, axis=-1)
-        return Place(knot, np.zeros(knot.shape)), np.where(ever, value, 0.0)
+    def healthy(self) -> "Travel":
+        """The strokes without any failure, which stands first along the failures."""
+        bent = {key: curve.healthy() for key, curve in self.bent.items()}
+        chambers = {name: curve.healthy() for name, curve in self.chambers.items()}
+        pressing = self.pressing[..., :1, :]
+        return Travel(
+            self.keys, healthy(self.start), healthy(self.end), bent, self.piston.healthy(), chambers, self.usable, self.volumes,
+            pressing,
+        )  # fmt: skip
+
+    def strokes(self, place: Place) -> dict[tuple[str, str], Floats]:
+        """Stroke [m] by (where, cause) at a `place` [record] (..., S)."""
+        low, high = at_step(self.start, place.knot), at_step(self.end, place.knot)
+        values = low + place.fraction * (high - low)
+        found: dict[tuple[str, str], Floats] = {}
+        for key, value in zip(self.keys, values, strict=True):
+            found[key] = found[key] + value if key in found else value
+        for key, curve in self.bent.items():
+            value = curve.at(place)
+            found[key] = found[key] + value if key in found else value
+        return found
 
     def bottomed(self, place: Place) -> Mask:
         """Whether a chamber needs more stroke than it has at a `place` [record] (..., S)."""
         asked = [self.chambers[name].at(place) > usable for name, usable in self.usable.items() if usable is not None]
-        return np.asarray(np.any(np.stack(asked), axis=0)) if asked else np.zeros(place.knot.shape, dtype=bool)
+        return (
+            np.asarray(np.any(np.stack(np.broadcast_arrays(*asked)), axis=0)) if asked else np.zeros(place.knot.shape, dtype=bool)
+        )
 
 
 def swallowed(station: Station) -> dict[str, tuple[Number, Number]]:
@@ -146,103 +203,95 @@ def swallowed(station: Station) -> dict[str, tuple[Number, Number]]:
     return taken
 
 
-def _branch_curves(branch: Branch, air: Number) -> dict[str, Curve]:
-    """Volume [m³] that each cause takes in a branch."""
-    low, high = branch.outlet[..., :-1], branch.outlet[..., 1:]
-    pressed = high > 0.0
-    part = branch.wheels / branch.station.wheels
-    curves: dict[str, Curve] = {}
-    for cause, (at_once, per_pressure) in swallowed(branch.station).items():
-        start = np.where(pressed, part * (at_once + per_pressure * low), 0.0)
-        curves[cause] = Curve(start, np.where(pressed, part * (at_once + per_pressure * high), 0.0))
-    if np.any(np.asarray(air) > 0.0):
-        none = np.zeros(low.shape)
-        curves["air"] = Curve(none, none, (Air(np.broadcast_to(np.asarray(part * air), low.shape), low, high),))
-    return curves
-
-
 def along(line: ForceLine, air: dict[str, Number] | None = None) -> Travel:
-    """Pedal travel [record] along a `line` [record]; `air` {station: volume [m³]} in place of the lines' own.
+    """Where the stroke goes [record] along a `line` [record]; `air` {station: volume [m³]} in place of the lines' own.
 
-    A lost circuit's chamber runs its whole stroke; where that stroke is not known the circuit's loss raises Impossible.
-    When nothing presses, nothing travels. Any shape. Source: continuity of the fluid.
+    A lost circuit's chamber runs its whole stroke, on a bar no further than the other's travel and the bar's stop; where
+    that stroke is not known the circuit's loss raises Impossible. When nothing presses, nothing travels. Any shape.
+    Source: continuity of the fluid.
     """
-    system, control = line.system, line.system.control
-    i = control.ratio
-    shape = line.push.shape[:-1]
-    steps = np.zeros((*shape, line.steps))
-    alive = {name: p[..., 1:] > 0.0 for name, p in line.pressure.items()}
-    pressing = np.any(np.stack([np.broadcast_to(a, steps.shape) for a in alive.values()]), axis=0)
+    cylinder, axes = line.system.cylinder, line.outlet.ndim - 1
+    order = {c.name: n for n, c in enumerate(cylinder.chambers)}
+    first = [next(i for i, b in enumerate(line.branches) if b.circuit == c.name) for c in cylinder.chambers]
+    live = line.inlet[first, ..., 1:] > 0.0  # (chambers, ..., K−1)
+    pressing = np.any(live, axis=0)
+    areas = [c.area for c in cylinder.chambers]
 
-    causes: dict[tuple[str, str], Curve] = {}
+    keys: list[tuple[str, str]] = []
+    owner: list[int] = []
+    at_once: list[Number] = []
+    per_pressure: list[Number] = []
+    stroke_of: list[Number] = []  # stroke the rod feels per volume
+    for i, branch in enumerate(line.branches):
+        chamber = cylinder.chambers[order[branch.circuit]]
+        part = branch.wheels / branch.station.wheels
+        for cause, (contact, give) in swallowed(branch.station).items():
+            keys.append((branch.station.name, cause))
+            owner.append(i)
+            at_once.append(contact * part)
+            per_pressure.append(give * part)
+            stroke_of.append(chamber.travel_share / areas[order[branch.circuit]])
+    factor = stacked(stroke_of, axes)
+    contact_, give_ = stacked(at_once, axes) * factor, stacked(per_pressure, axes) * factor
+    outlet = line.outlet[owner]
+    low, high = outlet[..., :-1], outlet[..., 1:]
+    pressed = high > 0.0
+    start = np.where(pressed, contact_ + give_ * low, 0.0)
+    end = np.where(pressed, contact_ + give_ * high, 0.0)
+
+    bent: dict[tuple[str, str], Curve] = {}
+    airs: list[tuple[int, Air]] = []
+    none = np.zeros(pressing.shape)
+    for i, branch in enumerate(line.branches):
+        own = branch.station.lines.air if branch.station.lines is not None else 0.0
+        held = np.asarray((air or {}).get(branch.station.name, own), dtype=np.float64)
+        if not np.any(held > 0.0):
+            continue
+        chamber = cylinder.chambers[order[branch.circuit]]
+        scale = held * (branch.wheels / branch.station.wheels) * chamber.travel_share / areas[order[branch.circuit]]
+        bubble = Air(np.broadcast_to(scale, line.outlet[i, ..., 1:].shape), line.outlet[i, ..., :-1], line.outlet[i, ..., 1:])
+        airs.append((order[branch.circuit], bubble))
+        key = (branch.station.name, "air")
+        bent[key] = Curve(none, none, (*(bent[key].air if key in bent else ()), bubble))
+
     chambers: dict[str, Curve] = {}
     usable: dict[str, Number | None] = {}
-    strokes: list[Curve] = []
-
-    def add(where: str, cause: str, curve: Curve) -> None:
-        known = causes.get((where, cause))
-        causes[where, cause] = curve if known is None else total([known, curve])
-
-    def level(value: Number, where: Mask) -> Curve:
-        flat = np.where(where, value, 0.0) + steps
-        return Curve(flat, flat)
-
-    for chamber in system.cylinder.chambers:
-        volumes: list[Curve] = []
-        for branch in line.branches:
-            if branch.circuit != chamber.name:
-                continue
-            own = branch.station.lines.air if branch.station.lines is not None else 0.0
-            for cause, curve in _branch_curves(branch, (air or {}).get(branch.station.name, own)).items():
-                volumes.append(curve)
-                add(branch.station.name, cause, curve.scaled(chamber.travel_share * i / chamber.area))
-        taken = total([Curve(steps, steps), *volumes]).scaled(1.0 / chamber.area)
-        live = np.broadcast_to(alive[chamber.name], steps.shape)
-        port = level(chamber.lost * chamber.travel_share, live)
-        add("cylinder", "port_closing", port.scaled(i))
-        strokes += [taken.scaled(chamber.travel_share), port]
-        dead = pressing & ~live
-        if np.any(dead):
-            if chamber.stroke is None:
-                raise Impossible(f"travel with the {chamber.name} circuit lost", "the cylinder's stroke is not known")
-            run = level(chamber.stroke * chamber.travel_share, dead)
-            add("cylinder", "lost_chamber", run.scaled(i))
-            strokes.append(run)
+    parts_start, parts_end = list(start), list(end)
+    capped: list[Capped] = []
+    for n, chamber in enumerate(cylinder.chambers):
+        rows = [q for q, i in enumerate(owner) if order[line.branches[i].circuit] == n]
+        own_air = tuple(a for m, a in airs if m == n)
+        taken = Curve(start[rows].sum(axis=0), end[rows].sum(axis=0), own_air).scaled(1.0 / chamber.travel_share)
         chambers[chamber.name] = taken
         usable[chamber.name] = None if chamber.stroke is None else chamber.stroke - chamber.lost
-
-    add("control", "free_play", level(control.free_play, pressing))
-    if system.booster is not None:
-        add("control", "booster_lost", level(system.booster.lost_travel * i, pressing))
-    low, high = (controls.mount_travel(rod, control.mount_give, i) for rod in (line.rod[..., :-1], line.rod[..., 1:]))
-    add("control", "mount", Curve(np.where(pressing, low, 0.0) + steps, np.where(pressing, high, 0.0) + steps))
-    return Travel(causes, total(list(causes.values())), total(strokes), chambers, usable, pressing)
-
-
-def bottoming(stroke: Number, booster_lost: Number, ratio: Number, free_play: Number) -> Number:
-    """Pad travel [m] at which the piston is at its end, (stroke + lost)·i + free play.
-
-    `stroke` [m], `booster_lost` [m] at the rod, `ratio` [1], `free_play` [m]. Any shape. Source: lever law.
-    """
-    return (stroke + booster_lost) * ratio + free_play
-
-
-def pin_window(pivot_to_pad: Number, stroke: Number, booster_lost: Number, available: Number, free_play: Number) -> Number:
-    """Least pivot-to-pin distance [m] at which the whole stroke fits the room, a·(stroke + lost)/(available − free play).
-
-    `pivot_to_pad` [m], `stroke` [m], `booster_lost` [m], `available` [m], `free_play` [m]. Any shape. Source: lever law.
-    """
-    return pivot_to_pad * (stroke + booster_lost) / (available - free_play)
-
-
-def stiffness(line: ForceLine, travel: Travel, place: Place) -> Floats:
-    """Pedal stiffness dF/dtravel [N/m], loading, on a `line` [record] with its `travel` [record] at a `place` [record].
-
-    0 inside a leap. Shape (..., S). Source: definition.
-    """
-    rise = at_step(line.push[..., 1:] - line.push[..., :-1], place.knot)
-    slope = travel.pad.slope(place)
-    return np.divide(rise, slope, out=np.zeros(slope.shape), where=slope > 0.0)
+        port = np.where(live[n], chamber.lost * chamber.travel_share, 0.0)
+        keys.append(("cylinder", "port_closing"))
+        parts_start.append(port)
+        parts_end.append(port)
+    for n, chamber in enumerate(cylinder.chambers):
+        dead = pressing & ~live[n]
+        if not np.any(dead):
+            continue
+        if chamber.stroke is None:
+            raise Impossible(f"travel with the {chamber.name} circuit lost", "the cylinder's stroke is not known")
+        whole = np.where(dead, chamber.stroke, 0.0)
+        if cylinder.stop is None:
+            keys.append(("cylinder", "lost_chamber"))
+            parts_start.append(whole * chamber.travel_share)
+            parts_end.append(whole * chamber.travel_share)
+            continue
+        other = next(c for c in cylinder.chambers if c.name != chamber.name)
+        ahead = chambers[other.name].plus(other.lost + cylinder.stop, other.lost + cylinder.stop)
+        capped.append(Capped(ahead, whole, chamber.travel_share))
+        known = bent.get(("cylinder", "lost_chamber"), Curve(none, none))
+        bent["cylinder", "lost_chamber"] = Curve(none, none, (), (*known.capped, capped[-1]))
+    shape = np.broadcast_shapes(*(p.shape for p in parts_start))
+    starts = np.stack([as_shape(p, shape) for p in parts_start])
+    ends = np.stack([as_shape(p, shape) for p in parts_end])
+    piston = Curve(starts.sum(axis=0), ends.sum(axis=0), tuple(a for _, a in airs), tuple(capped))
+    volumes = {b.station.name: 1.0 / s for b, s in zip(line.branches, [stroke_of[owner.index(i)] for i in range(len(line.branches))],
+                                                       strict=True)}  # fmt: skip
+    return Travel(tuple(keys), starts, ends, bent, piston, chambers, usable, volumes, pressing)
 
 
 def trapped_air(missing: Number, pressure: Number, area: Number, ratio: Number) -> Floats:

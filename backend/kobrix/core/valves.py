@@ -54,6 +54,14 @@ class LoadSensing:
 
 
 @dataclass(frozen=True)
+class DecelSensing:
+    """A proportioning valve that begins to work at a deceleration: `decel` [g]; `slope` [1]."""
+
+    decel: Number
+    slope: Number
+
+
+@dataclass(frozen=True)
 class Passive:
     """A device that leaves the pressure as it is: `kind`, and its `pressure` [Pa] where it has one."""
 
@@ -61,7 +69,7 @@ class Passive:
     pressure: Number | None = None
 
 
-Device = Metering | Proportioning | Limiting | LoadSensing | Passive
+Device = Metering | Proportioning | Limiting | LoadSensing | DecelSensing | Passive
 
 
 def knee_for_load(device: LoadSensing, rear_load: Number) -> Floats:
@@ -75,9 +83,27 @@ def knee_for_load(device: LoadSensing, rear_load: Number) -> Floats:
 def settled(devices: Sequence[Device], rear_load: Number) -> tuple[Device, ...]:
     """`devices` with every load sensing valve settled to a proportioning one at `rear_load` [N]. Source: model.
 
-    Any shape; the result is used in place of `devices` [list] for that load state.
+    A deceleration sensing valve stays as it is, which is open, until its knee is known. Any shape; the result is used in
+    place of `devices` [list] for that load state.
     """
     return tuple(Proportioning(knee_for_load(d, rear_load), d.slope) if isinstance(d, LoadSensing) else d for d in devices)
+
+
+def set_at(devices: Sequence[Device], inlets: dict[int, Number]) -> tuple[Device, ...]:
+    """`devices` [list] with every deceleration sensing valve settled to a knee: `inlets` {place in the list: [Pa]}.
+
+    Any shape. Source: model: the knee is the inlet pressure at which the vehicle reaches the valve's deceleration.
+    """
+    return tuple(Proportioning(inlets[i], d.slope) if isinstance(d, DecelSensing) else d for i, d in enumerate(devices))
+
+
+def ways(devices: Sequence[Device]) -> list[Sequence[Device]]:
+    """`devices` [list] as they are, and after them, if it differs, as they are when the front circuit is lost.
+
+    A combination valve with a bypass then passes everything. Source: common practice.
+    """
+    passing = tuple(d for d in devices if not (isinstance(d, Proportioning) and d.bypass))
+    return [devices] if len(passing) == len(devices) else [devices, passing]
 
 
 def changes_pressure(device: Device) -> bool:

@@ -6,7 +6,7 @@ from typing import Literal
 import numpy as np
 
 from kobrix.core.arrays import Floats, Mask, Number
-from kobrix.core.constants import PUBLISHED, G
+from kobrix.core.constants import G
 
 VehicleKind = Literal["car", "motorcycle", "aircraft"]
 Axle = Literal["front", "rear"]
@@ -145,24 +145,6 @@ def panic(
     z = np.where(front_locked & rear_locked, both_slide, z)
     lift = rear_lift_decel(load)
     return Panic(np.minimum(z, lift), front_locked, rear_locked, np.asarray(z >= lift))
-
-
-def distribution_kept(decel: Floats, use_front: Floats, use_rear: Floats) -> tuple[Mask, Mask]:
-    """Whether the sharing keeps both clauses of UN R13-H (from memory), over points of one force sweep.
-
-    `decel` [g] (..., S), `use_front` [1] and `use_rear` [1], the adhesion each axle uses there. Returns two masks (...):
-    the rear curve never above the front for z 0.15 to 0.80; and z ≥ 0.1 + 0.7(k − 0.2) for k 0.2 to 0.8, each axle's.
-    Source: UN R13-H, from memory.
-    """
-    known = {name: item.value for name, item in PUBLISHED.items() if name.startswith("distribution")}
-    inside = (decel >= known["distribution_z_least"]) & (decel <= known["distribution_z_most"])
-    rear_not_above = ~np.any(inside & (use_rear > use_front * (1.0 + 1e-12)), axis=-1)
-    kept = np.ones(np.shape(rear_not_above), dtype=bool)
-    for use in (use_front, use_rear):
-        counts = (use >= known["distribution_k_least"]) & (use <= known["distribution_k_most"])
-        wanted = known["distribution_offset"] + known["distribution_slope"] * (use - known["distribution_k_least"])
-        kept &= ~np.any(counts & (decel < wanted - 1e-12), axis=-1)
-    return np.asarray(rear_not_above), np.asarray(kept)
 
 
 def height_by_lifting(wheelbase: Number, total: Number, gain: Number, lift: Number, wheel_centre: Number) -> Floats:

@@ -5,11 +5,12 @@ from dataclasses import dataclass, field
 import numpy as np
 
 from kobrix.core import booster as boosting
-from kobrix.core import chain, disc, drum, lines, tyres, valves, vehicle
+from kobrix.core import chain, disc, drum, lines, linkage, tyres, valves, vehicle
 from kobrix.core import control as controls
 from kobrix.core import cylinder as cylinders
 from kobrix.core.arrays import Number
 from kobrix.core.constants import assumed
+from kobrix.core.errors import BadEntry
 from kobrix.setup import model
 from kobrix.setup.quantities import Typed, si
 
@@ -27,16 +28,16 @@ class Gaps:
 
 @dataclass(frozen=True)
 class Converted:
-    """A setup in the core's records. `system` and `load` are None when something for `decel` is missing.
+    """A setup in the core's records. `systems` is empty and `load` None when something for `decel` is missing.
 
-    `friction` {state: {station: µ or C*}} and `fallback` {state: stations whose value was not given}.
+    `friction` {state: {system: {station: µ or C*}}} and `fallback` {state: stations whose value was not given}.
     """
 
-    system: chain.System | None
+    systems: tuple[chain.System, ...]
     load: vehicle.Load | None
     load_names: tuple[str, ...]
     wheels: dict[vehicle.Axle, int]
-    friction: dict[str, dict[str, Number]]
+    friction: dict[str, dict[str, dict[str, Number]]]
     fallback: dict[str, list[str]]
     tyres: dict[str, tyres.Tyre]
     gaps: Gaps
@@ -54,19 +55,33 @@ def _need(typed: Typed | None, name: str, path: str, gaps: list[str]) -> float:
     return si(typed, name)
 
 
+def _linkage(part: model.Linkage, radius: float, path: str) -> linkage.Linkage:
+    x, y = (si(v, "bore_point_mm") for v in part.bore_point_mm)
+    angles = (si(part.rest_angle_deg, "rest_angle_deg"), si(part.bore_direction_deg, "bore_direction_deg"))
+    link = linkage.Linkage(radius, angles[0], float(part.sense), (x, y), angles[1], si(part.rod_mm, "rod_mm"))
+    if np.isfinite(radius) and not linkage.reachable(link):
+        raise BadEntry(
+            f"{path}.linkage", "a rod that does not reach the bore's axis, or a pedal that pulls the piston out",
+            "a rod long enough, and the sense in which pressing drives the piston into the bore",
+        )  # fmt: skip
+    return link
+
+
 def _control(part: model.Control, path: str, gaps: Gaps) -> controls.Control:
     stiffness = part.mount_stiffness_n_per_mm
+    pin = _need(part.pivot_to_pin_mm, "pivot_to_pin_mm", path, gaps.decel)
     if part.available_travel_mm is None:
         gaps.travel.append(f"{path}.available_travel_mm")
     return controls.Control(
         kind=part.kind,
         pivot_to_pad=_need(part.pivot_to_pad_mm, "pivot_to_pad_mm", path, gaps.decel),
-        pivot_to_pin=_need(part.pivot_to_pin_mm, "pivot_to_pin_mm", path, gaps.decel),
+        pivot_to_pin=pin,
         efficiency=value(part.efficiency, "efficiency", "control.efficiency"),
         return_force=value(part.return_force_n, "return_force_n", "control.return_force"),
         free_play=value(part.free_play_mm, "free_play_mm", "control.free_play"),
         available=None if part.available_travel_mm is None else si(part.available_travel_mm, "available_travel_mm"),
         mount_give=0.0 if stiffness is None else 1.0 / si(stiffness, "mount_stiffness_n_per_mm"),
+        linkage=None if part.linkage is None else _linkage(part.linkage, pin, path),
     )
 
 
@@ -117,14 +132,42 @@ def _circuits(part: model.TandemCylinder, stations: list[model.Station]) -> list
     return sorted(named, key=lambda c: c[0] != first)
 
 
+def _stroke(part: model.Bored, path: str, gaps: Gaps) -> float | None:
+    if part.stroke_mm is None:
+        gaps.travel.append(f"{path}.stroke_mm")
+        return None
+    return si(part.stroke_mm, "stroke_mm")
+
+
+def _twin(part: model.TwinCylinder, stations: list[model.Station], path: str, gaps: Gaps) -> cylinders.Cylinder:
+    bar = part.bar
+    if bar.front_share is not None:
+        share = si(bar.front_share, "front_share")
+    else:
+        front, rear = (si(v or 0.0, "clevis_mm") for v in (bar.pivot_to_front_clevis_mm, bar.pivot_to_rear_clevis_mm))
+        share = rear / (front + rear)
+    chambers = []
+    for name, own, half in (("front", share, part.front), ("rear", 1.0 - share, part.rear)):
+        feeds = tuple(cylinders.Feed(s.name, s.wheels) for s in stations if s.axle == name)
+        chambers.append(cylinders.Chamber(
+            name, _need(half.bore_mm, "bore_mm", f"{path}.{name}", gaps.decel), _stroke(half, f"{path}.{name}", gaps),
+            value(half.lost_mm, "lost_mm", "cylinder.lost"), own, own, feeds,
+        ))  # fmt: skip
+    stop = bar.stop_mm if bar.stop_mm is not None else part.stop_mm
+    return cylinders.Cylinder(
+        "twin", value(part.efficiency, "efficiency", "cylinder.efficiency"), value(part.spring_n, "spring_n", "cylinder.spring"),
+        tuple(chambers), None if stop is None else si(stop, "stop_mm"),
+    )  # fmt: skip
+
+
 def _cylinder(part: model.Cylinder, stations: list[model.Station], path: str, gaps: Gaps) -> cylinders.Cylinder:
+    if isinstance(part, model.TwinCylinder):
+        return _twin(part, stations, path, gaps)
     bore = _need(part.bore_mm, "bore_mm", path, gaps.decel)
-    stroke = None if part.stroke_mm is None else si(part.stroke_mm, "stroke_mm")
+    stroke = _stroke(part, path, gaps)
     efficiency = value(part.efficiency, "efficiency", "cylinder.efficiency")
     spring = value(part.spring_n, "spring_n", "cylinder.spring")
     lost = value(part.lost_mm, "lost_mm", "cylinder.lost")
-    if stroke is None:
-        gaps.travel.append(f"{path}.stroke_mm")
     if not isinstance(part, model.TandemCylinder):
         feeds = tuple(cylinders.Feed(s.name, s.wheels) for s in stations)
         chamber = cylinders.Chamber("circuit", bore, stroke, lost, 1.0, 1.0, feeds)
@@ -228,6 +271,8 @@ def _device(part: model.Device) -> valves.Device:
             si(part.reference_rear_load_n, "reference_rear_load_n"),
             si(part.slope, "slope"),
         )
+    if isinstance(part, model.DecelSensingValve):
+        return valves.DecelSensing(si(part.decel_g, "decel_g"), si(part.slope, "slope"))
     return valves.Passive(part.kind, None if part.pressure_kpa is None else si(part.pressure_kpa, "pressure_kpa"))
 
 
@@ -329,32 +374,43 @@ def _load(part: model.Vehicle, gaps: Gaps) -> vehicle.Load:
     )
 
 
+def _system(part: model.System, path: str, gaps: Gaps, sizes: dict[str, tyres.Tyre]) -> chain.System:
+    control = _control(part.control, f"{path}.control", gaps)
+    help_ = _booster(part.booster, f"{path}.booster", gaps) if part.booster is not None else None
+    cylinder = _cylinder(part.cylinder, part.stations, f"{path}.cylinder", gaps)
+    if isinstance(part.cylinder, model.TwinCylinder) and any(not c.feeds for c in cylinder.chambers):
+        raise BadEntry(f"{path}.stations", "brakes on one axle only", "front and rear brakes for twin cylinders")
+    stations = tuple(_station(s, part.fluid, f"{path}.stations.{i}", gaps, sizes) for i, s in enumerate(part.stations))
+    if control.linkage is not None:
+        gaps.decel += [gap for gap in gaps.travel if gap.startswith(f"{path}.stations")]
+    return chain.System(part.name, control, help_, cylinder, stations)
+
+
+def wheels_of(setup: model.Setup) -> dict[vehicle.Axle, int]:
+    """Wheels of each axle: as stated, else the sum over the stations, at most 2."""
+    every = [s for system in setup.systems for s in system.stations]
+    stated = setup.vehicle.wheels or {}
+    return {axle: stated.get(axle, min(2, sum(s.wheels for s in every if s.axle == axle))) for axle in vehicle.AXLES}
+
+
 def convert(setup: model.Setup) -> Converted:
     """A `setup` as the core's records, in SI, with what it still needs. Raises BadEntry where a value contradicts another."""
     gaps = Gaps()
     sizes: dict[str, tyres.Tyre] = {}
-    part, path = setup.systems[0], "systems.0"
-    control = _control(part.control, f"{path}.control", gaps)
-    help_ = _booster(part.booster, f"{path}.booster", gaps) if part.booster is not None else None
-    cylinder = _cylinder(part.cylinder, part.stations, f"{path}.cylinder", gaps)
-    stations = tuple(_station(s, part.fluid, f"{path}.stations.{i}", gaps, sizes) for i, s in enumerate(part.stations))
+    systems = tuple(_system(part, f"systems.{i}", gaps, sizes) for i, part in enumerate(setup.systems))
     load = _load(setup.vehicle, gaps)
-    wheels: dict[vehicle.Axle, int] = {
-        axle: (setup.vehicle.wheels or {}).get(axle, min(2, sum(s.wheels for s in part.stations if s.axle == axle)))
-        for axle in vehicle.AXLES
-    }
-    friction: dict[str, dict[str, Number]] = {}
+    friction: dict[str, dict[str, dict[str, Number]]] = {}
     fallback: dict[str, list[str]] = {}
     for state in STATES:
-        rubs = {s.name: _rub(s.brake, state) for s in part.stations}
-        friction[state] = {name: rub for name, (rub, _) in rubs.items()}
-        fallback[state] = [name for name, (_, stood_in) in rubs.items() if stood_in]
+        rubs = {part.name: {s.name: _rub(s.brake, state) for s in part.stations} for part in setup.systems}
+        friction[state] = {system: {name: rub for name, (rub, _) in own.items()} for system, own in rubs.items()}
+        fallback[state] = [name for own in rubs.values() for name, (_, stood_in) in own.items() if stood_in]
     complete = not gaps.decel
     return Converted(
-        chain.System(part.name, control, help_, cylinder, stations) if complete else None,
+        systems if complete else (),
         load if complete else None,
         tuple(s.name for s in setup.vehicle.load_states),
-        wheels,
+        wheels_of(setup),
         friction,
         fallback,
         sizes,

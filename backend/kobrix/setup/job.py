@@ -14,7 +14,7 @@ class Plan(Part):
     """A way the brakes may be: its systems, and what it changes on the vehicle (tyres' grip, mass)."""
 
     name: Name
-    systems: list[System] = Field(min_length=1, max_length=1)
+    systems: list[System] = Field(min_length=1, max_length=4)
     vehicle: dict[str, Any] = {}
     note: str = Field("", max_length=400)
 

@@ -59,7 +59,7 @@ class LoadState(Part):
 class Vehicle(Part):
     """What the brakes stop."""
 
-    kind: Literal["car"] = "car"
+    kind: Literal["car", "motorcycle", "aircraft"] = "car"
     wheelbase_mm: Annotated[Typed | None, _q("wheelbase_mm", 300, 12000)] = None
     grip_front: Annotated[Typed | None, _q("grip_front", 0.05, 2.5, "a road tyre on dry asphalt gives about 0.9")] = None
     grip_rear: Annotated[Typed | None, _q("grip_rear", 0.05, 2.5, "a road tyre on dry asphalt gives about 0.9")] = None
@@ -76,6 +76,16 @@ class Vehicle(Part):
         return self
 
 
+class Linkage(Part):
+    """Pedal and cylinder in the plane: the pivot is the origin, the pin's radius is the control's `pivot_to_pin_mm`."""
+
+    rest_angle_deg: Annotated[Typed, _q("rest_angle_deg", -360, 360)]
+    sense: Literal[1, -1] = 1
+    bore_point_mm: Annotated[list[Annotated[Typed, _q("bore_point_mm", -2000, 2000)]], Field(min_length=2, max_length=2)]
+    bore_direction_deg: Annotated[Typed, _q("bore_direction_deg", -360, 360)]
+    rod_mm: Annotated[Typed, _q("rod_mm", 10, 1500)]
+
+
 class Control(Part):
     """The pedal: pivot to pad centre, pivot to pushrod pin, and the room it has."""
 
@@ -90,6 +100,8 @@ class Control(Part):
         None
     )
     rod_retained: bool | None = None
+    force_limit_n: Annotated[Typed | None, _q("force_limit_n", 1, 5000, "the most that is asked of a person here")] = None
+    linkage: Linkage | None = None
 
     @model_validator(mode="after")
     def _check(self) -> Self:
@@ -116,6 +128,23 @@ class Booster(Part):
     jump_in_n: Annotated[Typed | None, _q("jump_in_n", 0, 5000, "", "booster.jump_in")] = None
     lost_travel_mm: Annotated[Typed | None, _q("lost_travel_mm", 0, 20, "", "booster.lost_travel")] = None
     return_spring_n: Annotated[Typed | None, _q("return_spring_n", 0, 1000, "", "booster.return_spring")] = None
+    accumulator: "Accumulator | None" = None
+
+
+class Accumulator(Part):
+    """Gas-filled reserve of a hydraulic booster, gauge pressures."""
+
+    volume_cm3: Annotated[Typed, _q("volume_cm3", 1, 20000)]
+    precharge_kpa: Annotated[Typed, _q("precharge_kpa", 0, 40000)]
+    full_kpa: Annotated[Typed, _q("full_kpa", 0, 40000, above=True)]
+    least_kpa: Annotated[Typed, _q("least_kpa", 0, 40000)]
+    per_stop_cm3: Annotated[Typed, _q("per_stop_cm3", 0, 5000, above=True)]
+
+    @model_validator(mode="after")
+    def _check(self) -> Self:
+        self.below("precharge_kpa", "full_kpa", "a full reserve is above its gas")
+        self.below("least_kpa", "full_kpa", "it is emptied from full to least")
+        return self
 
 
 class Feed(Part):
@@ -132,24 +161,30 @@ class Circuit(Part):
     feeds: list[Feed] = Field(min_length=1, max_length=4)
 
 
-class CylinderPart(Part):
-    """What every master cylinder has."""
+class Bored(Part):
+    """A bore with a stroke."""
 
     bore_mm: Annotated[Typed | None, _q("bore_mm", 5, 80, "master cylinders of vehicles lie well inside this range")] = None
     stroke_mm: Annotated[Typed | None, _q("stroke_mm", 2, 150)] = None
     lost_mm: Annotated[Typed | None, _q("lost_mm", 0, 20, "", "cylinder.lost")] = None
+
+
+class CylinderPart(Part):
+    """What every master cylinder has."""
+
     efficiency: Annotated[Typed | None, _q("efficiency", 0.3, 1, "friction never adds force", "cylinder.efficiency")] = None
     spring_n: Annotated[Typed | None, _q("spring_n", 0, 1000, "", "cylinder.spring")] = None
     height_above_brakes_mm: Annotated[Typed | None, _q("height_above_brakes_mm", -2000, 2000)] = None
+    reservoir_cm3: dict[str, Annotated[Typed, _q("reservoir_cm3", 0, 5000)]] | None = None
 
 
-class SingleCylinder(CylinderPart):
+class SingleCylinder(CylinderPart, Bored):
     """One chamber for all brakes: one leak loses them all."""
 
     kind: Literal["single"]
 
 
-class TandemCylinder(CylinderPart):
+class TandemCylinder(CylinderPart, Bored):
     """Two chambers in one bore: the same pressure, strokes add."""
 
     kind: Literal["tandem"]
@@ -169,7 +204,34 @@ class TandemCylinder(CylinderPart):
         return self
 
 
-Cylinder = Annotated[SingleCylinder | TandemCylinder, Field(discriminator="kind")]
+class BalanceBar(Part):
+    """How a bar shares the force: the front's share, or the bearing's distance to each clevis."""
+
+    front_share: Annotated[Typed | None, _q("front_share", 0.05, 0.95, "a bar cannot give one cylinder nearly all")] = None
+    pivot_to_front_clevis_mm: Annotated[Typed | None, _q("pivot_to_front_clevis_mm", 1, 300)] = None
+    pivot_to_rear_clevis_mm: Annotated[Typed | None, _q("pivot_to_rear_clevis_mm", 1, 300)] = None
+    stop_mm: Annotated[Typed | None, _q("stop_mm", 0, 100)] = None
+
+    @model_validator(mode="after")
+    def _check(self) -> Self:
+        clevises = (self.pivot_to_front_clevis_mm, self.pivot_to_rear_clevis_mm)
+        if (self.front_share is None) == all(c is None for c in clevises) or clevises.count(None) == 1:
+            sentence = str(BadEntry("bar", "neither or both", "the front's share, or the distances to both clevises"))
+            raise PydanticCustomError("relation", "{sentence}", {"sentence": sentence, "field": "front_share"})
+        return self
+
+
+class TwinCylinder(CylinderPart):
+    """Two cylinders on a balance bar; the one named front feeds the front."""
+
+    kind: Literal["twin"]
+    front: Bored
+    rear: Bored
+    bar: BalanceBar
+    stop_mm: Annotated[Typed | None, _q("stop_mm", 0, 100)] = None
+
+
+Cylinder = Annotated[SingleCylinder | TandemCylinder | TwinCylinder, Field(discriminator="kind")]
 
 
 class Friction(Part):
@@ -281,6 +343,14 @@ class LoadSensingValve(Part):
     slope: Annotated[Typed, _q("slope", 0, 1, "above 1 it would add pressure")]
 
 
+class DecelSensingValve(Part):
+    """A proportioning valve that begins to work at a deceleration."""
+
+    kind: Literal["deceleration_sensing"]
+    decel_g: Annotated[Typed, _q("decel_g", 0, 3, above=True)]
+    slope: Annotated[Typed, _q("slope", 0, 1, "above 1 it would add pressure")]
+
+
 class PassiveDevice(Part):
     """A device that leaves the pressure as it is while the pedal is pressed."""
 
@@ -289,7 +359,8 @@ class PassiveDevice(Part):
 
 
 Device = Annotated[
-    MeteringValve | ProportioningValve | LimitingValve | LoadSensingValve | PassiveDevice, Field(discriminator="kind")
+    MeteringValve | ProportioningValve | LimitingValve | LoadSensingValve | DecelSensingValve | PassiveDevice,
+    Field(discriminator="kind"),
 ]
 
 
@@ -385,4 +456,9 @@ class Setup(Part):
     version: Literal[1]
     name: Name
     vehicle: Vehicle
-    systems: list[System] = Field(min_length=1, max_length=1)
+    systems: list[System] = Field(min_length=1, max_length=4)
+
+    @model_validator(mode="after")
+    def _check(self) -> Self:
+        _unique([s.name for s in self.systems], "systems", "system")
+        return self

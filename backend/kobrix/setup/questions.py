@@ -1,6 +1,5 @@
 """The questions that may be asked of a setup, and the failures that are asked always."""
 
-from dataclasses import dataclass
 from typing import Annotated, Literal
 
 import numpy as np
@@ -8,13 +7,16 @@ from pydantic import ConfigDict, Field
 
 from kobrix.core import chain, valves
 from kobrix.core.arrays import Number
-from kobrix.core.constants import PUBLISHED
+from kobrix.core.case import Asked
+from kobrix.core.constants import ASSUMED, PUBLISHED
 from kobrix.core.errors import BadEntry
+from kobrix.core.failures import Room
 from kobrix.setup.convert import Converted
 from kobrix.setup.fields import Quantity
-from kobrix.setup.model import Name, Part
+from kobrix.setup.model import Name, Part, Setup
 from kobrix.setup.quantities import Typed, si
 
+FOOT_SHARE = ASSUMED["motorcycle.foot_share"].value
 Push = Annotated[Typed, Quantity("pedal_forces_n", 0, 20000)]
 Decel = Annotated[Typed, Quantity("wanted_decels_g", 0, 5)]
 
@@ -27,15 +29,26 @@ class AirIn(Part):
 
 
 class Failure(Part):
-    """Something that fails, by a name of its own."""
+    """Something that fails, by a name of its own; `system` where several have a circuit or booster of that kind."""
 
     name: Name
+    system: str | None = None
     lost: str | None = None
     lost_booster: bool = False
     friction: Literal["cold", "hot", "wet"] = "cold"
     shut: list[str] = []
     open: list[str] = []
     air: list[AirIn] = []
+
+
+HEALTH = Failure(name="healthy")
+
+
+class Way(Part):
+    """A control path: each control's share of the path's force."""
+
+    name: Name
+    ratio: dict[str, Annotated[float, Field(ge=0, le=10, allow_inf_nan=False)]] = Field(min_length=1)
 
 
 class Questions(Part):
@@ -46,70 +59,111 @@ class Questions(Part):
     pedal_forces_n: list[Push] = Field(default=[], max_length=500)
     wanted_decels_g: list[Decel] = Field(default=[], max_length=500)
     force_limit_n: Annotated[Typed, Quantity("force_limit_n", 1, 5000)] | None = None
+    control_paths: list[Way] = Field(default=[], max_length=12)
     failures: list[Failure] = Field(default=[], max_length=50)
 
 
-def force_limit(questions: Questions, kind: str) -> float:
-    """Greatest push [N] that is asked of a person on a control of that `kind`."""
-    if questions.force_limit_n is not None:
-        return si(questions.force_limit_n, "force_limit_n")
-    known = PUBLISHED.get(f"force_limit_{kind}")
-    return (known or PUBLISHED["force_limit_car_pedal"]).value
+def rooms_of(setup: Setup, systems: tuple[chain.System, ...], questions: Questions) -> dict[str, Room]:
+    """What each control has: the most that is asked of a person on it, and its travel."""
+    rooms = {}
+    for part, system in zip(setup.systems, systems, strict=True):
+        if questions.force_limit_n is not None:
+            force = si(questions.force_limit_n, "force_limit_n")
+        elif part.control.force_limit_n is not None:
+            force = si(part.control.force_limit_n, "force_limit_n")
+        else:
+            known = PUBLISHED.get(f"force_limit_{part.control.kind}")
+            force = (known or PUBLISHED["force_limit_car_pedal"]).value
+        room = system.control.available
+        rooms[system.name] = Room(force, None if room is None else float(room))
+    return rooms
 
 
-def failures_of(system: chain.System, asked: list[Failure]) -> list[Failure]:
-    """The failures that are asked of every `system`, then those `asked` by name. Raises BadEntry for unknown names."""
-    circuits = [c.name for c in system.cylinder.chambers]
-    stations = [s.name for s in system.stations]
-    always = [Failure(name="lost_booster", lost_booster=True)] if system.booster is not None else []
-    always += [Failure(name=f"lost_{name}", lost=name) for name in circuits]
-    always += [Failure(name="hot", friction="hot"), Failure(name="wet", friction="wet")]
-    for station in system.stations:
+def ways_of(setup: Setup, questions: Questions) -> dict[str, dict[str, float]]:
+    """Control paths {name: {system: force ratio}}: each control alone, those asked for, and all together last.
+
+    Raises BadEntry for an unknown system.
+    """
+    names = [s.name for s in setup.systems]
+    for way in questions.control_paths:
+        unknown = [n for n in way.ratio if n not in names]
+        if unknown or not any(way.ratio.values()):
+            raise BadEntry(
+                f"control path {way.name}", ", ".join(unknown) or "no force", "a force on one or more of " + ", ".join(names)
+            )
+    asked = {way.name: way.ratio for way in questions.control_paths}
+    if len(names) == 1:
+        return {**asked, names[0]: {names[0]: 1.0}}
+    foot = FOOT_SHARE if setup.vehicle.kind == "motorcycle" else 1.0
+    together = {s.name: foot if s.control.kind == "motorcycle_foot" else 1.0 for s in setup.systems}
+    alone = {f"{name}_alone": {name: 1.0} for name in names}
+    return {**alone, **{n: r for n, r in asked.items() if n != "together"}, "together": asked.get("together", together)}
+
+
+def _always(systems: tuple[chain.System, ...]) -> list[Failure]:
+    several, found = len(systems) > 1, []
+    for system in systems:
+        before = f"{system.name}_" if several else ""
+        if system.booster is not None:
+            found.append(Failure(name=f"{before}lost_booster", system=system.name, lost_booster=True))
+        found += [Failure(name=f"{before}lost_{c.name}", system=system.name, lost=c.name) for c in system.cylinder.chambers]
+    found += [Failure(name="hot", friction="hot"), Failure(name="wet", friction="wet")]
+    for station in (s for system in systems for s in system.stations):
         if any(valves.changes_pressure(d) for d in station.devices):
-            always.append(Failure(name=f"{station.name}_valves_shut", shut=[station.name]))
-            always.append(Failure(name=f"{station.name}_valves_open", open=[station.name]))
+            found.append(Failure(name=f"{station.name}_valves_shut", shut=[station.name]))
+            found.append(Failure(name=f"{station.name}_valves_open", open=[station.name]))
+    return found
+
+
+def failures_of(systems: tuple[chain.System, ...], asked: list[Failure]) -> list[Failure]:
+    """Health, the failures that are asked of every setup of `systems`, then those `asked`. Raises BadEntry for unknown names."""
+    names = [s.name for s in systems]
+    stations = [s.name for system in systems for s in system.stations]
     for failure in asked:
+        if failure.system is not None and failure.system not in names:
+            raise BadEntry(f"failure {failure.name}", f"system {failure.system!r}", " or ".join(names))
+        own = [s for s in systems if failure.system in (None, s.name)]
+        circuits = [c.name for s in own for c in s.cylinder.chambers]
         if failure.lost is not None and failure.lost not in circuits:
             raise BadEntry(f"failure {failure.name}", f"circuit {failure.lost!r}", " or ".join(circuits))
         for name in (*failure.shut, *failure.open, *(a.station for a in failure.air)):
             if name not in stations:
                 raise BadEntry(f"failure {failure.name}", f"station {name!r}", " or ".join(stations))
-    return always + asked
+    return [HEALTH, *_always(systems), *asked]
 
 
-@dataclass(frozen=True)
-class Conditions:
-    """Failures as one condition with an axis (C, 1), their names, and `air` {station: [m³]} besides the lines' own."""
-
-    names: tuple[str, ...]
-    condition: chain.Condition
-    air: dict[str, Number]
-
-
-def as_arrays(system: chain.System, failures: list[Failure], converted: Converted) -> Conditions:
-    """`failures` of a `system` side by side, so that one solution answers all."""
-
+def _condition(system: chain.System, failures: list[Failure], converted: Converted) -> chain.Condition:
     def column(values: list[float]) -> Number:
         return np.array(values, dtype=np.float64)[:, None]
 
     def mask(values: list[bool]) -> np.ndarray[tuple[int, ...], np.dtype[np.bool_]]:
         return np.array(values, dtype=bool)[:, None]
 
-    def passes(failure: Failure, station: chain.Station) -> bool:
-        bypass = any(isinstance(d, valves.Proportioning) and d.bypass for d in station.devices)
-        return station.name in failure.open or (bypass and failure.lost == "front")
+    def here(failure: Failure) -> bool:
+        return failure.system in (None, system.name)
+
+    stations = system.stations
+    rubs = converted.friction
+    return chain.Condition(
+        booster_lost=mask([f.lost_booster and here(f) for f in failures]),
+        alive={
+            c.name: column([0.0 if f.lost == c.name and here(f) else 1.0 for f in failures]) for c in system.cylinder.chambers
+        },
+        friction={s.name: column([float(rubs[f.friction][system.name][s.name]) for f in failures]) for s in stations},
+        shut={s.name: mask([s.name in f.shut for f in failures]) for s in stations},
+        open={s.name: mask([s.name in f.open for f in failures]) for s in stations},
+    )
+
+
+def as_asked(systems: tuple[chain.System, ...], failures: list[Failure], converted: Converted, rooms: dict[str, Room]) -> Asked:
+    """`failures` of `systems` side by side along an axis (C, 1), so that one solution answers all; `rooms` of the controls."""
 
     def air_in(failure: Failure, station: chain.Station) -> float:
         own = float(station.lines.air) if station.lines is not None else 0.0
         return own + sum(si(a.volume_cm3, "volume_cm3") for a in failure.air if a.station == station.name)
 
-    stations = system.stations
-    condition = chain.Condition(
-        booster_lost=mask([f.lost_booster for f in failures]),
-        alive={c.name: column([0.0 if f.lost == c.name else 1.0 for f in failures]) for c in system.cylinder.chambers},
-        friction={s.name: column([float(converted.friction[f.friction][s.name]) for f in failures]) for s in stations},
-        shut={s.name: mask([s.name in f.shut for f in failures]) for s in stations},
-        open={s.name: mask([passes(f, s) for f in failures]) for s in stations},
-    )
-    air = {s.name: column([air_in(f, s) for f in failures]) for s in stations}
-    return Conditions(tuple(f.name for f in failures), condition, air)
+    conditions = tuple(_condition(system, failures, converted) for system in systems)
+    air: dict[str, dict[str, Number]] = {}
+    for system in systems:
+        air[system.name] = {s.name: np.array([air_in(f, s) for f in failures])[:, None] for s in system.stations}
+    return Asked(tuple(f.name for f in failures), conditions, air, rooms)

@@ -1,21 +1,26 @@
 """From a solved case to the result file: names with their units, nothing computed but the units."""
 
+import math
 from typing import Any
 
 import numpy as np
 
 from kobrix.core import booster as boosting
 from kobrix.core import case as cases
-from kobrix.core import chain, disc, travel, vehicle
+from kobrix.core import chain, disc, linkage, valves, vehicle
 from kobrix.core.arrays import Floats, lookup
 from kobrix.core.drum import Drum
-from kobrix.core.failures import LIMITS
-from kobrix.core.judgements import effort_level, travel_level
-from kobrix.core.valves import Passive
+from kobrix.core.failures import LIMITS, Room
+from kobrix.core.judgements import Facts, effort_level, travel_level
+from kobrix.core.paths import Pull, Solved
+from kobrix.core.pedal import bottoming
+from kobrix.core.practice import whole_stroke
+from kobrix.core.sharing import distribution_kept
+from kobrix.core.travel import Travel
 from kobrix.setup.convert import Converted, convert
-from kobrix.setup.model import Setup
-from kobrix.setup.quantities import value_of
-from kobrix.setup.questions import Failure, Questions, as_arrays, failures_of, force_limit
+from kobrix.setup.model import DiscBrake, Setup
+from kobrix.setup.quantities import si, value_of
+from kobrix.setup.questions import HEALTH, Failure, Questions, as_asked, failures_of, rooms_of, ways_of
 
 KPA, MM, CM3, CM2 = 1e-3, 1e3, 1e6, 1e4
 Doc = dict[str, Any]
@@ -29,14 +34,13 @@ class Answer:
         self.converted: Converted = convert(setup)
         self.case: cases.Case | None = None
         self.failures: list[Failure] = []
-        system, load = self.converted.system, self.converted.load
-        if system is not None and load is not None:
-            self.failures = failures_of(system, self.questions.failures)
-            sides = as_arrays(system, self.failures, self.converted)
-            self.force_limit = force_limit(self.questions, system.control.kind)
-            self.case = cases.solve(
-                system, load, self.converted.wheels, sides.names, sides.condition, sides.air, self.force_limit
-            )
+        self.rooms: dict[str, Room] = {}
+        systems, load = self.converted.systems, self.converted.load
+        if systems and load is not None:
+            self.failures = failures_of(systems, self.questions.failures)
+            self.rooms = rooms_of(setup, systems, self.questions)
+            asked = as_asked(systems, self.failures, self.converted, self.rooms)
+            self.case = cases.solve(systems, load, self.converted.wheels, ways_of(setup, self.questions), asked)
 
     @property
     def needs(self) -> dict[str, list[str]]:
@@ -44,6 +48,37 @@ class Answer:
         gaps = self.converted.gaps
         found = {"decel": gaps.decel, "travel": gaps.decel + gaps.travel}
         return {answer: paths for answer, paths in found.items() if paths}
+
+
+def facts_of(answer: Answer) -> Facts:
+    """What the file says of parts that no formula needs, for the judgements."""
+    retained: dict[str, bool] = {}
+    found = Facts(answer.setup.vehicle.kind, retained)
+    for system in answer.setup.systems:
+        found.fluids[system.name] = system.fluid
+        if system.control.rod_retained is not None:
+            retained[system.name] = system.control.rod_retained
+        if system.control.force_limit_n is not None:
+            found.force_limits[system.name] = si(system.control.force_limit_n, "force_limit_n")
+        if system.cylinder.height_above_brakes_mm is not None:
+            found.heights[system.name] = si(system.cylinder.height_above_brakes_mm, "height_above_brakes_mm")
+        found.reservoirs.update({c: si(v, "reservoir_cm3") for c, v in (system.cylinder.reservoir_cm3 or {}).items()})
+        for station in system.stations:
+            ages = [
+                si(h.age_years, "age_years") for h in (station.lines.hoses if station.lines else []) if h.age_years is not None
+            ]
+            if ages:
+                found.hose_years[station.name] = max(ages)
+            brake = station.brake
+            if isinstance(brake, DiscBrake) and brake.rotor_thickness_mm is not None:
+                least = brake.rotor_least_thickness_mm
+                found.rotors[station.name] = (
+                    si(brake.rotor_thickness_mm, "rotor_thickness_mm"), None if least is None else si(least, "rotor_least_thickness_mm")
+                )  # fmt: skip
+            if isinstance(brake, DiscBrake) and brake.pad_wear_mm is not None and brake.pistons_mm:
+                area = float(disc.side_area([si(d, "pistons_mm") for d in brake.pistons_mm]))
+                found.wear[station.name] = 2.0 * area * brake.calipers * station.wheels * si(brake.pad_wear_mm, "pad_wear_mm")
+    return found
 
 
 def pick(values: Any, *index: int) -> Any:
@@ -57,7 +92,11 @@ def or_none(value: float) -> float | None:
     return value if np.isfinite(value) else None
 
 
-def station_document(station: chain.Station, case: cases.Case) -> Doc:
+def _knee(device: valves.Device, load: int) -> float | None:
+    return pick(device.knee, load, 0, 0) * KPA if isinstance(device, valves.Proportioning) else None
+
+
+def station_document(station: chain.Station, pull: Pull) -> Doc:
     """What a station is, whatever the push: rolling radius, area, effective radius or shoe factor."""
     brake = station.brake
     doc: Doc = {"rolling_radius_mm": float(station.rolling_radius) * MM}
@@ -67,114 +106,82 @@ def station_document(station: chain.Station, case: cases.Case) -> Doc:
             doc["drum_sensitivity"] = float(brake.sensitivity)
     else:
         doc |= {"side_area_cm2": float(brake.side_area) * CM2, "effective_radius_mm": float(brake.effective_radius) * MM}
-    line = case.healthy.line
+    line = pull.pedal.line
     for device in station.devices:
-        if isinstance(device, Passive) and device.kind == "switch" and device.pressure is not None:
-            branch = next(b for b in line.branches if b.station is station)
-            place, ever = chain.first_reach(branch.outlet, device.pressure)
-            if pick(ever, 0, 0, 0):
-                doc["switch_pedal_force_n"] = pick(case.healthy.push_at(place), 0, 0, 0)
+        if isinstance(device, valves.Passive) and device.kind == "switch" and device.pressure is not None:
+            branch = next(i for i, b in enumerate(line.branches) if b.station is station)
+            place, ever = chain.first_reach(line.outlet[branch], device.pressure)
+            doc["switch_pedal_force_n"] = pick(pull.pedal.push_at(place), 0, 0, 0) if pick(ever, 0, 0, 0) else None
     return doc
 
 
-def system_document(case: cases.Case) -> Doc:
+def _linkage_document(system: chain.System) -> Doc:
+    control, stroke = system.control, whole_stroke(system)
+    link = control.linkage
+    if link is None:
+        return {}
+    rest = float(linkage.ratio_at(link, control.pivot_to_pad, 0.0))
+    doc: Doc = {"ratio_rest": rest, "rod_angle_rest_deg": math.degrees(float(linkage.rod_angle(link, 0.0)))}
+    if stroke is not None:
+        full = float(linkage.ratio_at(link, control.pivot_to_pad, stroke))
+        if not math.isfinite(full):
+            return {**doc, "ratio_full": None, "reason": "the linkage passes a dead point before the stroke is spent"}
+        angles = np.nan_to_num(linkage.rod_angle(link, np.linspace(0.0, stroke, 201)))
+        doc |= {
+            "ratio_full": full, "ratio_change": full / rest - 1.0,
+            "rod_angle_full_deg": math.degrees(float(linkage.rod_angle(link, stroke))),
+            "rod_angle_largest_deg": math.degrees(float(np.max(angles))),
+        }  # fmt: skip
+    return doc
+
+
+def system_document(answer: Answer, system: chain.System, pull: Pull) -> Doc:
     """What a system is, whatever the push."""
-    system = case.system
     control, help_ = system.control, system.booster
-    ratio = float(control.ratio)
-    doc: Doc = {"pedal_ratio": ratio}
-    strokes = [c.stroke for c in system.cylinder.chambers]
-    lost = float(help_.lost_travel) if help_ is not None else 0.0
-    if all(s is not None for s in strokes):
-        whole = sum(float(s) for s in strokes if s is not None)
-        bottom = float(travel.bottoming(whole, lost, ratio, control.free_play))
-        doc["bottoming_travel_mm"] = bottom * MM
-        if control.available is not None:
-            doc["floor_comes_first"] = bottom > float(control.available)
+    doc: Doc = {"pedal_ratio": float(control.ratio)}
+    stroke, lost = whole_stroke(system), float(help_.lost_travel) if help_ is not None else 0.0
+    if stroke is not None:
+        bottom = float(bottoming(control, stroke, lost))
+        if math.isfinite(bottom):
+            doc["bottoming_travel_mm"] = bottom * MM
+            if control.available is not None:
+                doc["floor_comes_first"] = bottom > float(control.available)
+    if control.linkage is not None:
+        doc["linkage"] = _linkage_document(system)
     if help_ is not None:
         doc["assist_limit_n"] = float(help_.limit)
         runout, runs_out = boosting.runout_force(help_.gain, help_.cut_in, help_.jump_in, help_.limit)
         doc["runout_force_n"] = float(runout) if bool(runs_out) else None
-        place, _ = chain.first_reach(case.healthy.line.rod, runout)
-        doc["runout_pedal_force_n"] = pick(case.healthy.push_at(place), 0, 0, 0) if bool(runs_out) else None
-    doc["stations"] = {s.name: station_document(s, case) for s in system.stations}
+        place, _ = chain.first_reach(pull.pedal.line.rod, runout)
+        doc["runout_pedal_force_n"] = pick(pull.pedal.push_at(place), 0, 0, 0) if bool(runs_out) else None
+        held = next(s.booster for s in answer.setup.systems if s.name == system.name)
+        if held is not None and held.accumulator is not None:
+            sizes = [
+                si(getattr(held.accumulator, n), n)
+                for n in ("volume_cm3", "precharge_kpa", "full_kpa", "least_kpa", "per_stop_cm3")
+            ]
+            doc["accumulator_stops"] = boosting.accumulator_stops(*sizes)
+    doc["stations"] = {s.name: station_document(s, pull) for s in system.stations}
     return doc
 
 
 class Places:
-    """Figures of a solved line at places (L, 1, S), written for one load state and one place at a time."""
+    """Figures of a solved path at places (1 or L, 1, S), written for one load state and one place at a time."""
 
-    def __init__(self, solved: cases.Solved, place: chain.Place) -> None:
+    def __init__(self, solved: Solved, place: chain.Place) -> None:
         self.solved, self.place = solved, place
         self.moment = solved.at(place)
-        line = solved.line
-        self.push = lookup(line.push, place.knot, place.fraction)
-        self.rod = lookup(line.rod, place.knot, place.fraction)
-        self.out = lookup(line.out, place.knot, place.fraction)
-        self.branches = {
-            b.station.name: [lookup(v, place.knot, place.fraction) for v in (b.inlet, b.outlet, b.torque)]
-            for b in reversed(line.branches)
-        }
-        known = solved.travel
-        self.travel = None if known is None else known
-        self.pad = None if known is None else known.pad.at(place)
-        self.piston = None if known is None else known.piston.at(place)
-        self.bottomed = None if known is None else known.bottomed(place)
-        self.causes = {} if known is None else {key: curve.at(place) for key, curve in known.causes.items()}
-        self.volumes = {} if known is None else self._volumes()
-
-    def _volumes(self) -> dict[str, Floats]:
-        ratio = self.solved.line.system.control.ratio
-        volumes: dict[str, Floats] = {}
-        for branch in self.solved.line.branches:
-            name = branch.station.name
-            if name in volumes:
-                continue
-            chamber = next(c for c in self.solved.line.system.cylinder.chambers if c.name == branch.circuit)
-            factor = chamber.area / (ratio * chamber.travel_share)
-            parts = [values for (where, _), values in self.causes.items() if where == name]
-            volumes[name] = np.asarray(sum(parts) * factor)
-        return volumes
-
-    def system(self, load: int, s: int) -> Doc:
-        """The system's figures at one place."""
-        doc: Doc = {
-            "control_force_n": pick(self.push, load, 0, s),
-            "rod_force_n": pick(self.rod, load, 0, s),
-            "booster_out_n": pick(self.out, load, 0, s),
-        }
-        if self.pad is not None and self.piston is not None and self.bottomed is not None:
-            doc |= {
-                "pedal_travel_mm": pick(self.pad, load, 0, s) * MM,
-                "piston_travel_mm": pick(self.piston, load, 0, s) * MM,
-                "bottomed": bool(pick(self.bottomed, load, 0, s)),
-            }
-        stations: Doc = {}
-        for name, (inlet, outlet, torque) in self.branches.items():
-            stations[name] = {
-                "pressure_in_kpa": pick(inlet, load, 0, s) * KPA,
-                "pressure_kpa": pick(outlet, load, 0, s) * KPA,
-                "torque_per_wheel_nm": pick(torque, load, 0, s),
-            }
-            station = self.solved.line.system.station(name)
-            if isinstance(station.brake, disc.Disc):
-                brake = station.brake
-                clamp = disc.clamp_force(pick(outlet, load, 0, s), brake.side_area, brake.efficiency, brake.threshold)
-                stations[name]["clamp_n"] = float(clamp)
-            if name in self.volumes:
-                stations[name]["volume_cm3"] = pick(self.volumes[name], load, 0, s) * CM3
-        doc["stations"] = dict(sorted(stations.items()))
-        if self.causes:
-            doc["breakdown_mm"] = breakdown({key: pick(v, load, 0, s) for key, v in self.causes.items()})
-        return doc
+        self.push = solved.push_at(place)
+        self.pulls = [PullPlaces(pull, pull.place(place)) for pull in solved.pulls]
 
     def moment_document(self, load: int, s: int) -> Doc:
         """The road's figures at one place."""
         at = self.moment
         front, rear = pick(at.front, load, 0, s), pick(at.rear, load, 0, s)
         locked = [axle for axle, mask in (("front", at.front_locked), ("rear", at.rear_locked)) if pick(mask, load, 0, s)]
+        push = pick(self.push, load, 0, s)
         return {
-            "pedal_force_n": pick(self.push, load, 0, s),
+            "pedal_force_n": push,
             "decel_g": pick(at.decel, load, 0, s),
             "grip_decel_g": pick(at.grip_decel, load, 0, s),
             "locked": locked,
@@ -184,8 +191,73 @@ class Places:
             "front_brake_share": front / (front + rear) if front + rear > 0 else None,
             "adhesion_front": pick(at.use_front, load, 0, s),
             "adhesion_rear": pick(at.use_rear, load, 0, s),
-            "systems": {self.solved.line.system.name: self.system(load, s)},
+            "systems": {p.pull.system.name: p.document(load, s, push * p.pull.ratio) for p in self.pulls},
         }
+
+
+class PullPlaces:
+    """Figures of one control on a path at places on its own line."""
+
+    def __init__(self, pull: Pull, place: chain.Place) -> None:
+        self.pull, line, pedal = pull, pull.pedal.line, pull.pedal
+        self.rod = lookup(line.rod, place.knot, place.fraction)
+        self.out = lookup(line.out, place.knot, place.fraction)
+        self.branches = lookup(np.stack([line.inlet, line.outlet, line.torque]), place.knot, place.fraction)
+        self.names = [b.station.name for b in line.branches]
+        self.pad = self.piston = self.bottomed = None
+        self.causes: dict[tuple[str, str], Floats] = {}
+        self.volumes: dict[str, Floats] = {}
+        self.ratio = self.angle = None
+        known = pedal.travel
+        if known is not None:
+            strokes = known.strokes(place)
+            self.causes = pedal.causes_at(place)
+            self.pad, self.piston = np.asarray(sum(self.causes.values())), known.piston.at(place)
+            self.bottomed = known.bottomed(place)
+            for name, per_stroke in known.volumes.items():
+                self.volumes[name] = np.asarray(sum(v for (where, _), v in strokes.items() if where == name) * per_stroke)
+            if pedal.linked is not None:
+                self.ratio = np.asarray(pedal.ratio_at(place))
+                self.angle = linkage.rod_angle(pedal.linked, self.piston)
+
+    def document(self, load: int, s: int, push: float) -> Doc:
+        """The control's figures at one place, at its own force `push` [N]."""
+        doc: Doc = {
+            "control_force_n": push,
+            "rod_force_n": pick(self.rod, load, 0, s),
+            "booster_out_n": pick(self.out, load, 0, s),
+        }
+        if self.pad is not None:
+            doc |= {
+                "pedal_travel_mm": pick(self.pad, load, 0, s) * MM,
+                "piston_travel_mm": pick(self.piston, load, 0, s) * MM,
+                "bottomed": bool(pick(self.bottomed, load, 0, s)),
+            }
+        if self.ratio is not None:
+            doc["instant_ratio"] = pick(self.ratio, load, 0, s)
+            doc["rod_angle_deg"] = math.degrees(pick(self.angle, load, 0, s))
+        stations: Doc = {}
+        for i, name in reversed(list(enumerate(self.names))):
+            inlet, outlet, torque = (pick(self.branches[k, i], load, 0, s) for k in range(3))
+            stations[name] = {"pressure_in_kpa": inlet * KPA, "pressure_kpa": outlet * KPA, "torque_per_wheel_nm": torque}
+            station = self.pull.system.station(name)
+            if isinstance(station.brake, disc.Disc):
+                brake = station.brake
+                clamp = disc.clamp_force(outlet, brake.side_area, brake.efficiency, brake.threshold)
+                stations[name]["clamp_n"] = float(clamp)
+            knees = [_knee(d, load) for d in station.devices]
+            if any(
+                isinstance(k, float) and np.ndim(d.knee)
+                for k, d in zip(knees, station.devices, strict=True)
+                if isinstance(d, valves.Proportioning)
+            ):
+                stations[name]["knee_kpa"] = next(k for k in knees if k is not None)
+            if name in self.volumes:
+                stations[name]["volume_cm3"] = pick(self.volumes[name], load, 0, s) * CM3
+        doc["stations"] = dict(sorted(stations.items()))
+        if self.causes:
+            doc["breakdown_mm"] = breakdown({key: pick(v, load, 0, s) for key, v in self.causes.items()})
+        return doc
 
 
 def breakdown(causes: dict[tuple[str, str], float]) -> Doc:
@@ -197,129 +269,143 @@ def breakdown(causes: dict[tuple[str, str], float]) -> Doc:
     return doc
 
 
-def moments(case: cases.Case, place: chain.Place, load: int) -> list[Doc]:
-    """Figures for one load state at `place` (1 or L, 1, S)."""
-    at = Places(case.healthy, place)
-    return [at.moment_document(load, s) for s in range(place.knot.shape[-1])]
-
-
-def first_lock(case: cases.Case, load: int) -> str:
+def first_lock(path: cases.Path, load: int) -> str:
     """Name of the first event in a load state: front, rear, both, rear_lift or none."""
-    event = case.healthy.event
+    event = path.healthy.event
     front, rear, lift = (bool(pick(m, load, 0)) for m in (event.front, event.rear, event.lift))
     return "rear_lift" if lift else "both" if front and rear else "front" if front else "rear" if rear else "none"
 
 
-def event_place(case: cases.Case, load: int) -> chain.Place | None:
+def event_place(path: cases.Path, load: int) -> chain.Place | None:
     """Where on the line the first lock or lift happens in a load state, None when nothing does."""
-    number = pick(case.healthy.event.place, load, 0)
+    number = pick(path.healthy.event.place, load, 0)
     if not np.isfinite(number):
         return None
-    knot = min(int(number), case.healthy.line.steps - 1)
-    return chain.Place(np.array([[[knot]]]), np.array([[[number - knot]]]))
+    return chain.place_of(np.array([[[number]]]), path.healthy.road.decel.shape[-1] - 1)
 
 
-def force_for_decel(case: cases.Case, load: int, wanted: float) -> Doc:
-    """Pedal force for a wanted deceleration, or null with the reason."""
-    road, event = case.healthy.road, case.healthy.event
+def force_for_decel(path: cases.Path, load: int, wanted: float) -> Doc:
+    """The path's force for a wanted deceleration, or null with the reason."""
+    road, event = path.healthy.road, path.healthy.event
     place, known = chain.first_reach(road.decel, wanted)
     lock = pick(event.decel, load, 0)
     if wanted > lock:
         what = {"front": "the front locks", "rear": "the rear locks", "both": "both axles lock", "rear_lift": "the rear lifts"}
-        reason = f"no pedal force reaches {wanted:g} g: {what[first_lock(case, load)]} at {lock:.2f} g"
+        reason = f"no pedal force reaches {wanted:g} g: {what[first_lock(path, load)]} at {lock:.2f} g"
         return {"decel_g": wanted, "pedal_force_n": None, "in_jump": False, "reason": reason}
     if not pick(known, load, 0, 0):
         most = float(np.max(road.decel[load]))
         reason = f"no pedal force reaches {wanted:g} g: the brakes give at most {most:.2f} g"
         return {"decel_g": wanted, "pedal_force_n": None, "in_jump": False, "reason": reason}
-    line = case.healthy.line
-    knot = pick(place.knot, load, 0, 0)
-    pushes = np.broadcast_to(line.push, (*road.decel.shape[:-1], line.push.shape[-1]))[load, 0]
-    leap = bool(pushes[knot] == pushes[knot + 1] and knot > 0 and pushes[knot] > 0.0)
-    return {"decel_g": wanted, "pedal_force_n": pick(case.healthy.push_at(place), load, 0, 0), "in_jump": leap}
+    leap = bool(pick(path.healthy.leaps_at(place), load, 0, 0))
+    return {"decel_g": wanted, "pedal_force_n": pick(path.healthy.push_at(place), load, 0, 0), "in_jump": leap}
 
 
-def design_document(case: cases.Case, load: int) -> Doc:
-    """The stop a setup is judged at, in one load state."""
-    decel = pick(case.design_decel, load)
-    if not pick(case.design_known, load):
-        return {"decel_g": decel, "pedal_force_n": None, "reason": f"the brakes never give {decel:.2f} g"}
-    system, solved = case.system, case.healthy
-    force = pick(solved.push_at(case.design), load, 0, 0)
+def _design_control(answer: Answer, path: cases.Path, pull: Pull, load: int, force: float) -> Doc:
+    system, place = pull.system, pull.place(path.design)
     own: Doc = {"control_force_n": force}
-    if solved.travel is not None:
-        pad = pick(solved.travel.pad.at(case.design), load, 0, 0)
+    known = pull.pedal.travel
+    if known is not None:
+        pad = pick(pull.pedal.pad_at(place), load, 0, 0)
         own["pedal_travel_mm"] = pad * MM
         if system.control.available is not None:
             share = pad / float(system.control.available)
             own |= {"travel_share": share, "travel_level": travel_level(share)}
-        strokes = [c.stroke for c in system.cylinder.chambers]
-        if all(s is not None for s in strokes):
-            whole = sum(float(s) for s in strokes if s is not None)
-            own["stroke_share"] = pick(solved.travel.piston.at(case.design), load, 0, 0) / whole
-        stiff = travel.stiffness(solved.line, solved.travel, case.design)
-        own["stiffness_n_per_mm"] = pick(stiff, load, 0, 0) / MM
-    level = effort_level(system.control.kind, force)
+        if cases.strokes_known(system):
+            own["stroke_share"] = _stroke_share(system, known, place, load)
+        own["stiffness_n_per_mm"] = pick(pull.pedal.stiffness(place), load, 0, 0) / MM
+        if pull.pedal.linked is not None:
+            own["instant_ratio"] = pick(np.asarray(pull.pedal.ratio_at(place)), load, 0, 0)
+            own["rod_angle_deg"] = math.degrees(pick(linkage.rod_angle(pull.pedal.linked, known.piston.at(place)), load, 0, 0))
+    level = effort_level(system.control.kind, force, facts_of(answer).force_limits.get(system.name))
     if level is not None:
         own["effort_level"] = level
-    return {"decel_g": decel, "pedal_force_n": force, "systems": {system.name: own}}
+    return own
 
 
-def failures_document(answer: Answer, case: cases.Case, load: int) -> Doc:
-    """What each failure leaves, in one load state."""
-    left, names = case.left, case.names
+def _stroke_share(system: chain.System, known: Travel, place: chain.Place, load: int) -> float:
+    if system.cylinder.kind != "twin":
+        whole = sum(float(c.stroke) for c in system.cylinder.chambers if c.stroke is not None)
+        return float(pick(known.piston.at(place), load, 0, 0)) / whole
+    live = {c.name: c.lost for c in system.cylinder.chambers}
+    shares = []
+    for chamber in system.cylinder.chambers:
+        taken = pick(known.chambers[chamber.name].at(place), load, 0, 0)
+        own = taken + float(live[chamber.name]) if taken > 0.0 else 0.0
+        shares.append(own / float(chamber.stroke or 1.0))
+    return max(shares)
+
+
+def design_document(answer: Answer, path: cases.Path, load: int) -> Doc:
+    """The stop a setup is judged at, in one load state."""
+    decel = pick(path.design_decel, load)
+    if not pick(path.design_known, load):
+        return {"decel_g": decel, "pedal_force_n": None, "reason": f"the brakes never give {decel:.2f} g"}
+    force = pick(path.healthy.push_at(path.design), load, 0, 0)
+    systems = {p.system.name: _design_control(answer, path, p, load, force * p.ratio) for p in path.healthy.pulls}
+    return {"decel_g": decel, "pedal_force_n": force, "systems": systems}
+
+
+def failures_document(answer: Answer, path: cases.Path, load: int) -> Doc:
+    """What each failure leaves on a path, in one load state."""
+    left = path.left
     if left is None:
         return {}
     doc: Doc = {}
-    for c, (name, failure) in enumerate(zip(names, answer.failures, strict=True)):
+    for c, failure in enumerate(answer.failures):
+        if failure is HEALTH:
+            continue
         limited = LIMITS[pick(left.limited, load, c)]
-        gone = limited in ("contact", "all_lost")
+        nothing = limited == "all_lost" or (limited == "contact" and len(left.pulls) == 1)
         at = left.moment
-        locked = [a for a, m in (("front", at.front_locked), ("rear", at.rear_locked)) if pick(m, load, c, 0) and not gone]
-        doc[name] = {
+        locked = [a for a, m in (("front", at.front_locked), ("rear", at.rear_locked)) if pick(m, load, c, 0) and not nothing]
+        doc[failure.name] = {
             "pedal_force_n": 0.0 if limited == "all_lost" else pick(left.push, load, c),
             "limited_by": limited,
-            "decel_g": 0.0 if gone else pick(at.decel, load, c, 0),
-            "grip_decel_g": 0.0 if gone else pick(at.grip_decel, load, c, 0),
-            "best_grip_decel_g": 0.0 if gone else pick(left.best, load, c),
+            "decel_g": 0.0 if nothing else pick(at.decel, load, c, 0),
+            "grip_decel_g": 0.0 if nothing else pick(at.grip_decel, load, c, 0),
+            "best_grip_decel_g": 0.0 if nothing else pick(left.best, load, c),
             "locked": locked,
-            "reaches_2p44_m_per_s2": bool(pick(left.enough, load, c)) and not gone,
+            "reaches_2p44_m_per_s2": bool(pick(left.enough, load, c)) and not nothing,
             "does_not_reach": limited == "contact",
             "friction_fallback": answer.converted.fallback[failure.friction] if failure.friction != "cold" else [],
             "systems": {
-                case.system.name: {
-                    "contact_travel_mm": pick(left.contact, load, c) * MM,
-                    "travel_at_force_limit_mm": pick(left.at_limit, load, c) * MM,
-                    "pedal_travel_mm": None if limited == "all_lost" else pick(left.pad, load, c) * MM,
+                name: {
+                    "contact_travel_mm": pick(own.contact, load, c) * MM,
+                    "travel_at_force_limit_mm": pick(own.at_limit, load, c) * MM,
+                    "pedal_travel_mm": pick(own.pad, load, c) * MM if pick(own.ever, load, c) else None,
                 }
+                for name, own in left.pulls.items()
             },
         }
     return doc
 
 
-def path_document(answer: Answer, case: cases.Case, load: int) -> Doc:
-    """All answers for one load state."""
-    event, road = case.healthy.event, case.healthy.road
+def path_document(answer: Answer, path: cases.Path, load: int) -> Doc:
+    """All answers for one path in one load state."""
+    event, road = path.healthy.event, path.healthy.road
     lock = or_none(pick(event.decel, load, 0))
-    limit = pick(case.grip_limit, load)
+    limit = pick(path.grip_limit, load)
     front, rear = (or_none(pick(road.locks[axle], load, 0)) for axle in vehicle.AXLES)
     pushes = [value_of(f, "pedal_forces_n") for f in answer.questions.pedal_forces_n]
-    doc: Doc = {"grip_limit_g": limit, "first_lock": first_lock(case, load), "lock_decel_g": lock}
-    place = event_place(case, load)
-    doc["lock_pedal_force_n"] = None if place is None else pick(case.healthy.push_at(place), load, 0, 0)
+    doc: Doc = {"grip_limit_g": limit, "first_lock": first_lock(path, load), "lock_decel_g": lock}
+    place = event_place(path, load)
+    doc["lock_pedal_force_n"] = None if place is None else pick(path.healthy.push_at(place), load, 0, 0)
     doc["grip_efficiency"] = None if lock is None else lock / limit
     doc |= {"front_lock_decel_g": front, "rear_lock_decel_g": rear}
     if pushes:
-        doc["at_pedal_force"] = moments(case, chain.place_at(case.healthy.line, np.array(pushes)), load)
+        at = Places(path.healthy, path.healthy.place_at(np.array(pushes)))
+        doc["at_pedal_force"] = [at.moment_document(load, s) for s in range(len(pushes))]
     wanted = [value_of(z, "wanted_decels_g") for z in answer.questions.wanted_decels_g]
     if wanted:
-        doc["pedal_force_for_decel"] = [force_for_decel(case, load, z) for z in wanted]
-    doc["design_stop"] = design_document(case, load)
-    failures = failures_document(answer, case, load)
+        doc["pedal_force_for_decel"] = [force_for_decel(path, load, z) for z in wanted]
+    doc["design_stop"] = design_document(answer, path, load)
+    failures = failures_document(answer, path, load)
     if failures:
         doc["failures"] = failures
-    above, kept = vehicle.distribution_kept(*cases.adhesion_curve(case.healthy))
-    doc["distribution"] = {"rear_not_above_front": bool(pick(above, load, 0)), "use_limit_kept": bool(pick(kept, load, 0))}
+    if answer.setup.vehicle.kind == "car":
+        above, kept = distribution_kept(road)
+        doc["distribution"] = {"rear_not_above_front": bool(pick(above, load, 0)), "use_limit_kept": bool(pick(kept, load, 0))}
     return doc
 
 
@@ -333,14 +419,15 @@ def result_document(answer: Answer) -> Doc:
     case, asked = answer.case, answer.questions.model_dump(exclude_defaults=True)
     doc: Doc = {"format": "kobrix-result", "version": 1, "name": answer.setup.name, "questions": asked}
     if case is not None:
-        doc["systems"] = {case.system.name: system_document(case)}
+        pulls = {p.system.name: p for p in case.main.healthy.pulls}
+        doc["systems"] = {s.name: system_document(answer, s, pulls[s.name]) for s in case.systems if s.name in pulls}
         doc["load_states"] = {}
         for i, name in enumerate(answer.converted.load_names):
             doc["load_states"][name] = {
                 "front_axle_load_n": pick(vehicle.axle_load(case.load, "front", 0.0), i, 0, 0),
                 "rear_axle_load_n": pick(vehicle.axle_load(case.load, "rear", 0.0), i, 0, 0),
                 "rear_lift_decel_g": pick(vehicle.rear_lift_decel(case.load), i, 0, 0),
-                "paths": {case.system.name: path_document(answer, case, i)},
+                "paths": {name: path_document(answer, path, i) for name, path in case.paths.items()},
             }
     if answer.needs:
         doc["needs"] = answer.needs

@@ -14,12 +14,14 @@ from kobrix.core.arrays import Floats
 from kobrix.core.constants import STANDARD_BORES, bore_name
 from kobrix.core.drum import Drum
 from kobrix.core.errors import Impossible
+from kobrix.core.practice import whole_stroke
 from kobrix.core.valves import Passive, Proportioning
+from kobrix.core.verdict import judge
 from kobrix.setup.job import AS_FOUND, Job
 from kobrix.setup.mends import edits_of
-from kobrix.setup.model import DiscBrake, Setup
+from kobrix.setup.model import DiscBrake, Setup, Station
 from kobrix.setup.quantities import si
-from kobrix.setup.result import CM2, KPA, MM, Answer, Doc, Places, event_place, failures_document, first_lock, pick
+from kobrix.setup.result import CM2, KPA, MM, Answer, Doc, Places, facts_of, failures_document, first_lock, pick
 
 SAMPLES = 48  # of the push, besides the knots
 _WORDS = {"front": "front locks first", "rear": "rear locks first", "both": "both lock together",
@@ -29,17 +31,7 @@ _WORDS = {"front": "front locks first", "rear": "rear locks first", "both": "bot
 def _bench(answer: Answer, found: Answer | None) -> judgements.Bench | None:
     if answer.case is None:
         return None
-    system = answer.setup.systems[0]
-    ages = [si(h.age_years, "age_years") for s in system.stations if s.lines for h in s.lines.hoses if h.age_years is not None]
-    height = system.cylinder.height_above_brakes_mm
-    return judgements.Bench(
-        answer.case,
-        answer.converted.load_names,
-        found.case if found is not None else None,
-        system.control.rod_retained,
-        max(ages, default=None),
-        None if height is None else si(height, "height_above_brakes_mm"),
-    )
+    return judgements.Bench(answer.case, answer.converted.load_names, facts_of(answer), found.case if found is not None else None)
 
 
 def findings(answer: Answer, found: Answer | None = None) -> list[Doc]:
@@ -48,7 +40,7 @@ def findings(answer: Answer, found: Answer | None = None) -> list[Doc]:
     if bench is None:
         return []
     docs = []
-    for item in mends.offer(bench, judgements.judge(bench)):
+    for item in mends.offer(bench, judge(bench)):
         mend = item.mend
         docs.append({
             "id": item.id, "level": item.level, "sentence": item.sentence, "reason": item.reason, "source": item.source,
@@ -58,8 +50,7 @@ def findings(answer: Answer, found: Answer | None = None) -> list[Doc]:
     return docs
 
 
-def _station_parts(station: chain.Station, answer: Answer, index: int) -> Doc:
-    part = answer.setup.systems[0].stations[index]
+def _station_parts(station: chain.Station, answer: Answer, part: Station) -> Doc:
     tyre = answer.converted.tyres.get(station.name)
     hoses = sorted({h.kind or "other" for h in (part.lines.hoses if part.lines else [])})
     valve = next((d for d in station.devices if isinstance(d, Proportioning)), None)
@@ -94,12 +85,12 @@ def _station_parts(station: chain.Station, answer: Answer, index: int) -> Doc:
     return doc
 
 
-def parts(answer: Answer, case: cases.Case) -> Doc:
-    """Dimensions and constants of a setup that a screen draws and writes, in the units of their names."""
-    system = case.system
+def parts(answer: Answer, system: chain.System) -> Doc:
+    """Dimensions and constants of a system that a screen draws and writes, in the units of their names."""
     control, cylinder = system.control, system.cylinder
-    strokes = [c.stroke for c in cylinder.chambers]
+    stroke = whole_stroke(system)
     bore = float(cylinder.chambers[0].bore)
+    part = next(s for s in answer.setup.systems if s.name == system.name)
     return {
         "pedal": {
             "pivot_to_pad_mm": float(control.pivot_to_pad) * MM, "pivot_to_pin_mm": float(control.pivot_to_pin) * MM,
@@ -114,45 +105,56 @@ def parts(answer: Answer, case: cases.Case) -> Doc:
         "cylinder": {
             "kind": cylinder.kind, "bore_mm": bore * MM, "bore_name": bore_name(bore),
             "area_cm2": float(cylinder.chambers[0].area) * CM2, "efficiency": float(cylinder.efficiency),
-            "stroke_mm": None if any(s is None for s in strokes) else sum(float(s) for s in strokes if s is not None) * MM,
+            "stroke_mm": None if stroke is None else stroke * MM,
             "circuits": [c.name for c in cylinder.chambers],
         },
-        "stations": [_station_parts(s, answer, i) for i, s in enumerate(system.stations)],
+        "stations": [_station_parts(s, answer, own) for s, own in zip(system.stations, part.stations, strict=True)],
     }  # fmt: skip
 
 
-def _curves(case: cases.Case, load: int, pushes: Floats, place: chain.Place) -> Doc:
-    """The whole range of pushes in one load state, one list a figure, in the units of their names."""
-    at = Places(case.healthy, place)
+def _column(values: Any, load: int, scale: float = 1.0) -> list[float]:
+    """One load state of figures (1 or L, 1, S), or (S,) that hold for all, as a list."""
+    array = np.asarray(values, dtype=np.float64)
+    if array.ndim > 1:
+        array = array.reshape(-1, array.shape[-1])
+        array = array[min(load, array.shape[0] - 1)]
+    own: list[float] = (array * scale if scale != 1.0 else array).tolist()
+    return own
 
-    def column(values: Floats, scale: float = 1.0) -> list[float]:
-        array = np.asarray(values)
-        array = array.reshape((1,) * (3 - array.ndim) + array.shape)
-        own: list[float] = np.broadcast_to(array[min(load, array.shape[0] - 1), 0] * scale, pushes.shape).tolist()
-        return own
+
+def _curves(case: cases.Case, load: int, pushes: Floats, at: Places) -> Doc:
+    """The whole range of pushes in one load state, one list a figure, in the units of their names."""
+    own, moment = at.pulls[0], at.moment
+    size = pushes.size
+
+    def column(values: Any, scale: float = 1.0) -> list[float]:
+        array = np.asarray(values, dtype=np.float64)
+        return _column(array if array.shape[-1:] == (size,) else np.broadcast_to(array, (*array.shape[:-1], size)), load, scale)
 
     doc: Doc = {
-        "push_n": [float(v) for v in pushes],
-        "rod_n": column(at.rod), "out_n": column(at.out),
-        "front_n": column(at.moment.front), "rear_n": column(at.moment.rear),
-        "decel_g": column(at.moment.decel), "grip_decel_g": column(at.moment.grip_decel),
-        "adhesion_front": column(at.moment.use_front), "adhesion_rear": column(at.moment.use_rear),
-        "front_locked": column(at.moment.front_locked.astype(np.float64)),
-        "rear_locked": column(at.moment.rear_locked.astype(np.float64)),
-        "ideal_front_share": column(vehicle.axle_share(case.load, "front", at.moment.decel)),
+        "push_n": pushes.tolist(),
+        "rod_n": column(own.rod), "out_n": column(own.out),
+        "front_n": column(moment.front), "rear_n": column(moment.rear),
+        "decel_g": column(moment.decel), "grip_decel_g": column(moment.grip_decel),
+        "adhesion_front": column(moment.use_front), "adhesion_rear": column(moment.use_rear),
+        "front_locked": column(moment.front_locked), "rear_locked": column(moment.rear_locked),
+        "ideal_front_share": column(vehicle.axle_share(case.load, "front", moment.decel)),
         "stations": {}, "travel_mm": None, "piston_mm": None, "causes_mm": {},
     }  # fmt: skip
-    for name, (inlet, outlet, torque) in at.branches.items():
-        brake = case.system.station(name).brake
+    for i, name in enumerate(own.names):
+        if name in doc["stations"]:
+            continue
+        brake = own.pull.system.station(name).brake
+        inlet, outlet, torque = own.branches[:, i]
         clamp: Any = None
         if isinstance(brake, disc.Disc):
             clamp = column(disc.clamp_force(outlet, brake.side_area, brake.efficiency, brake.threshold))
         doc["stations"][name] = {
             "inlet_kpa": column(inlet, KPA), "outlet_kpa": column(outlet, KPA), "torque_nm": column(torque), "clamp_n": clamp,
         }  # fmt: skip
-    if at.pad is not None and at.piston is not None:
-        doc["travel_mm"], doc["piston_mm"] = column(at.pad, MM), column(at.piston, MM)
-        doc["causes_mm"] = {f"{where}.{cause}": column(v, MM) for (where, cause), v in at.causes.items()}
+    if own.pad is not None:
+        doc["travel_mm"], doc["piston_mm"] = column(own.pad, MM), column(own.piston, MM)
+        doc["causes_mm"] = {f"{where}.{cause}": column(v, MM) for (where, cause), v in own.causes.items()}
     return doc
 
 
@@ -177,34 +179,25 @@ def _balance(case: cases.Case, load: int) -> Doc:
     }  # fmt: skip
 
 
-def _lock(case: cases.Case, load: int) -> Doc | None:
-    """Push, deceleration and axle forces at the first lock or lift, None when nothing happens."""
-    place = event_place(case, load)
-    if place is None:
-        return None
-    at = case.healthy.at(place)
-    return {
-        "push_n": pick(case.healthy.push_at(place), load, 0, 0),
-        "decel_g": pick(case.healthy.event.decel, load, 0),
-        "front_n": pick(at.front, load, 0, 0),
-        "rear_n": pick(at.rear, load, 0, 0),
-    }
-
-
-def _stop_push(case: cases.Case, load: int, wanted: float) -> float | None:
-    """Pedal force for the wanted stop on the chain itself, locks or not, so that setups can be compared."""
-    place, known = chain.first_reach(case.healthy.road.decel, wanted)
-    return float(pick(case.healthy.push_at(place), load, 0, 0)) if pick(known, load, 0, 0) else None
+def _locks(path: cases.Path) -> list[Doc | None]:
+    """Push, deceleration and axle forces at the first lock or lift, by load state; None when nothing happens."""
+    solved = path.healthy
+    ever = np.isfinite(solved.event.place)
+    place = chain.place_of(np.where(ever, solved.event.place, 0.0)[..., None], solved.road.decel.shape[-1] - 1)
+    at, pushes = solved.at(place), solved.push_at(place)
+    return [
+        {
+            "push_n": pick(pushes, load, 0, 0), "decel_g": pick(solved.event.decel, load, 0),
+            "front_n": pick(at.front, load, 0, 0), "rear_n": pick(at.rear, load, 0, 0),
+        } if ever[load, 0] else None
+        for load in range(ever.shape[0])
+    ]  # fmt: skip
 
 
 def wanted_stop(answers: list[Answer]) -> float | None:
     """The one stop that setups are compared at: 0.9 of the least grip limit over setups and load states, in g."""
-    limits = [float(np.min(a.case.grip_limit)) for a in answers if a.case is not None]
+    limits = [float(np.min(a.case.main.grip_limit)) for a in answers if a.case is not None]
     return cases.DESIGN_SHARE * min(limits) if limits else None
-
-
-def _moment(case: cases.Case, load: int, place: chain.Place) -> Doc:
-    return Places(case.healthy, place).moment_document(load, 0)
 
 
 def _differences(own: Doc | None, found: Doc | None, system: str, found_system: str) -> Doc | None:
@@ -223,13 +216,13 @@ def _headline(doc: Doc, push: float | None) -> str:
     return "no such stop" if push is None else f"{push:.0f} N"
 
 
-def _failures(answer: Answer, case: cases.Case, load: int) -> list[Doc]:
+def _failures(answer: Answer, path: cases.Path, load: int) -> list[Doc]:
     """What each lost circuit or booster leaves, for the travel's plot."""
     kept = ("pedal_force_n", "limited_by", "best_grip_decel_g", "reaches_2p44_m_per_s2")
     rows = []
-    for name, left in failures_document(answer, case, load).items():
+    for name, left in failures_document(answer, path, load).items():
         if name.startswith("lost_"):
-            own = left["systems"][case.system.name]
+            own = next(iter(left["systems"].values()))
             rows.append({"name": name, **{key: left[key] for key in kept}, "pedal_travel_mm": own["pedal_travel_mm"]})
     return rows
 
@@ -241,29 +234,32 @@ def _setup_view(answer: Answer, found: Answer | None, key: str, title: str, want
     doc["headline"] = "incomplete"
     if case is None:
         return doc
-    line = case.healthy.line
-    knots = np.unique(line.push[line.push <= reach])
+    path = case.main
+    healthy = path.healthy
+    knots = np.unique(healthy.pulls[0].pedal.knots if healthy.push is None else healthy.push)
+    knots = knots[knots <= reach]
     pushes = np.unique(np.concatenate([np.linspace(0.0, reach, SAMPLES), knots, np.nextafter(knots, np.inf)]))
-    place = chain.place_at(line, pushes)
-    states = []
+    sampled = Places(healthy, healthy.place_at(pushes))
+    reached, known = chain.first_reach(healthy.road.decel, wanted)
+    at_stop = Places(healthy, reached)
+    states, locks = [], _locks(path)
     for load, name in enumerate(answer.converted.load_names):
-        stop = _stop_push(case, load, wanted)
-        reached, known = chain.first_reach(case.healthy.road.decel, wanted)
-        lock = _lock(case, load)
+        lock = locks[load]
         states.append({
             "name": name,
             "mass_kg": pick(case.load.mass, load, 0, 0), "front_share": pick(case.load.front_share, load, 0, 0),
             "cg_height_mm": pick(case.load.chi, load, 0, 0) * si(answer.setup.vehicle.wheelbase_mm or 0.0, "wheelbase_mm") * MM,
-            "first_lock": first_lock(case, load), "first_lock_words": _WORDS[first_lock(case, load)],
+            "first_lock": first_lock(path, load), "first_lock_words": _WORDS[first_lock(path, load)],
             "lock": lock,
-            "grip_efficiency": None if lock is None else lock["decel_g"] / pick(case.grip_limit, load),
-            "stop_push_n": stop,
-            "at_stop": _moment(case, load, reached) if pick(known, load, 0, 0) else None,
+            "grip_efficiency": None if lock is None else lock["decel_g"] / pick(path.grip_limit, load),
+            "stop_push_n": pick(at_stop.push, load, 0, 0) if pick(known, load, 0, 0) else None,
+            "at_stop": at_stop.moment_document(load, 0) if pick(known, load, 0, 0) else None,
             "balance": _balance(case, load),
-                "failures": _failures(answer, case, load),
-            "curves": _curves(case, load, pushes, place),
+            "failures": _failures(answer, path, load),
+            "curves": _curves(case, load, pushes, sampled),
         })  # fmt: skip
-    doc["solved"] = {"system": case.system.name, "parts": parts(answer, case), "states": states, "against_found": []}
+    system = case.systems[0]
+    doc["solved"] = {"system": system.name, "parts": parts(answer, system), "states": states, "against_found": []}
     doc["headline"] = _headline(doc, states[0]["stop_push_n"])
     return doc
 
@@ -273,12 +269,10 @@ def _reach(answers: list[Answer], wanted: float, limit: float) -> float:
     pushes = [1.1 * limit]
     for answer in answers:
         if answer.case is not None:
-            for load in range(len(answer.converted.load_names)):
-                pushes += [
-                    p
-                    for p in ((_lock(answer.case, load) or {}).get("push_n"), _stop_push(answer.case, load, wanted))
-                    if p is not None
-                ]
+            path = answer.case.main
+            place, known = chain.first_reach(path.healthy.road.decel, wanted)
+            pushes += np.broadcast_to(path.healthy.push_at(place), known.shape)[known].tolist()
+            pushes += [lock["push_n"] for lock in _locks(path) if lock is not None]
     return min(3000.0, math.ceil(1.03 * max(pushes) / 50.0) * 50.0)
 
 
@@ -290,7 +284,7 @@ def job_view(job: Job) -> Doc:
     solved = [a for a in answers if a.case is not None]
     kind = job.as_found.systems[0].control.kind
     band = judgements.EFFORT.get(kind)
-    limit = solved[0].force_limit if solved else judgements.EFFORT["car_pedal"].danger
+    limit = next(iter(solved[0].rooms.values())).force if solved else judgements.EFFORT["car_pedal"].danger
     reach = _reach(answers, wanted, limit) if wanted is not None else 1.2 * limit
     found = answers[0]
     views = [
@@ -322,14 +316,14 @@ def moment_at(setup: Setup, load: int, push: float | None, decel: float | None) 
     Raises Impossible where the setup is incomplete or the brakes never give it.
     """
     answer = Answer(setup)
-    case = answer.case
-    if case is None:
+    if answer.case is None:
         raise Impossible("the force line", "it still needs " + ", ".join(answer.needs["decel"]))
+    solved = answer.case.main.healthy
     if push is not None:
-        return _moment(case, load, chain.place_at(case.healthy.line, np.array([push])))
+        return Places(solved, solved.place_at(np.array([push]))).moment_document(load, 0)
     wanted = decel or 0.0
-    place, known = chain.first_reach(case.healthy.road.decel, wanted)
+    place, known = chain.first_reach(solved.road.decel, wanted)
     if not pick(known, load, 0, 0):
-        most = float(np.max(case.healthy.road.decel[load]))
+        most = float(np.max(solved.road.decel[load]))
         raise Impossible(f"a stop of {wanted:g} g", f"the brakes give at most {most:.2f} g at any push")
-    return _moment(case, load, place)
+    return Places(solved, place).moment_document(load, 0)

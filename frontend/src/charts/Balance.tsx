@@ -52,6 +52,8 @@ export function Balance({ width, height, tyres, paths, at, said }: BalanceProps)
   const locked =
     `M${X(zeroF)},${Y(0)}L${X(cornerF)},${Y(cornerR)}L${X(0)},${Y(rearStart)}` +
     `L${X(0)},${Y(mostR * 2)}L${X(mostF * 2)},${Y(mostR * 2)}L${X(mostF * 2)},${Y(0)}Z`;
+  const own = paths.find((path) => path.kind === 'plan')?.lock;
+  const beyond = own !== null && own !== undefined && at.front + at.rear > own.front + own.rear;
   const middle = ideal[Math.floor(ideal.length * 0.42)] ?? [0, 0];
   return (
     <svg width={width} height={height} role="img" aria-label={said}>
@@ -143,14 +145,24 @@ export function Balance({ width, height, tyres, paths, at, said }: BalanceProps)
         return (
           <g key={path.name}>
             <Path d={`M${x},${y - 5}L${x + 5},${y + 4}L${x - 5},${y + 4}Z`} as="edge solid" />
-            <Tag x={left ? x - 8 : x + 9} y={left ? y - 8 : y + 5} as="planb" at={left ? 'end' : 'start'}>
+            <Tag
+              x={left ? x - 8 : x + 9}
+              y={left ? y - 8 : beyond ? y + 18 : y + 5}
+              as="planb"
+              at={left ? 'end' : 'start'}
+            >
               {`${path.lock.decel.toFixed(3)} g`}
             </Tag>
           </g>
         );
       })}
       <Ring x={X(at.front * k)} y={Y(at.rear * k)} r={6} as="planfill" />
-      <Words x={X(at.front * k) + 1} y={Y(at.rear * k) + 21} as="planb" at="middle">
+      <Words
+        x={X(at.front * k) + (beyond ? -11 : 1)}
+        y={Y(at.rear * k) + (beyond ? 5 : 21)}
+        as="planb"
+        at={beyond ? 'end' : 'middle'}
+      >
         {at.name}
       </Words>
       <Arrow x={x1 + 2} y={y0} turn={0} />

@@ -3,6 +3,7 @@ import type { ReactNode } from 'react';
 import styled from 'styled-components';
 import { Balance } from '../../charts/Balance';
 import { TravelStair } from '../../charts/TravelStair';
+import { useOverflow } from '../../ui/useOverflow';
 import { useWidth } from '../../ui/useWidth';
 import { decel, millimetres, percent } from '../../units/format';
 import { Findings, tally } from './Findings';
@@ -42,14 +43,18 @@ const Section = styled.section`
   }
 `;
 
-const Panel = ({ id, title, note, children }: { id: string; title: string; note: string; children: ReactNode }) => (
-  <Section id={id} aria-labelledby={`${id}-title`} tabIndex={-1}>
-    <h2 id={`${id}-title`}>
-      {title} <em>{note}</em>
-    </h2>
-    {children}
-  </Section>
-);
+/** A panel that holds more than fits can be scrolled by keys too. */
+function Panel({ id, title, note, children }: { id: string; title: string; note: string; children: ReactNode }) {
+  const [ref, scrolls] = useOverflow<HTMLElement>();
+  return (
+    <Section id={id} ref={ref} aria-labelledby={`${id}-title`} tabIndex={scrolls ? 0 : -1}>
+      <h2 id={`${id}-title`}>
+        {title} <em>{note}</em>
+      </h2>
+      {children}
+    </Section>
+  );
+}
 
 export function BalancePanel({ size }: { size: Size }) {
   const [ref, width] = useWidth<HTMLDivElement>(330);

@@ -1,0 +1,162 @@
+"""Control paths: each control alone, and all of them together at stated force ratios, each as one solved line.
+
+A path of one control keeps that control's knots. A path of several has all their knots side by side, sorted by the path's
+push; between two of them every control is on one straight part of its own.
+"""
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from kobrix.core.arrays import Floats, Mask, Number, at_step, healthy, lookup
+from kobrix.core.chain import HEALTHY, Condition, Place, System, first_reach, follow, place_of
+from kobrix.core.errors import Impossible
+from kobrix.core.pedal import Pedal
+from kobrix.core.road import Event, Moment, Road, first_event, moment, on_road
+from kobrix.core.travel import along
+from kobrix.core.vehicle import AXLES, Axle, Load
+
+
+@dataclass(frozen=True)
+class Pull:
+    """One control on a path: its `pedal` [record], its share of the path's force as `ratio` [1], and the place `numbers`
+    [1] (..., M) of the path's knots on its own line, None where the two have the same knots."""
+
+    pedal: Pedal
+    ratio: float
+    numbers: Floats | None
+
+    @property
+    def system(self) -> System:
+        """The system of this control."""
+        return self.pedal.line.system
+
+    def place(self, place: Place) -> Place:
+        """The place [record] on its own line at a `place` [record] of the path."""
+        if self.numbers is None:
+            return place
+        return place_of(lookup(self.numbers, place.knot, place.fraction), self.pedal.line.steps)
+
+    def number_on_path(self, number: Floats) -> Floats:
+        """The path's place number [1] for its own place `number` [1] (...), inf where it is never reached."""
+        if self.numbers is None:
+            return number
+        finite = np.where(np.isfinite(number), number, 0.0)
+        place, ever = first_reach(self.numbers, finite[..., None])
+        return np.where(np.isfinite(number) & ever[..., 0], place.number[..., 0], np.inf)
+
+
+@dataclass(frozen=True)
+class Solved:
+    """A control path in one or more conditions: its `name`, `pulls`, the `push` [N] at its knots (..., M), None where it is
+    the one pedal's own, its `road` and first `event`."""
+
+    name: str
+    pulls: tuple[Pull, ...]
+    push: Floats | None
+    road: Road
+    event: Event
+
+    def healthy(self) -> "Solved":
+        """The path without any failure, which stands first along the failures."""
+        pulls = []
+        for pull in self.pulls:
+            known = pull.pedal.travel
+            pedal = Pedal(pull.pedal.line.healthy(), None if known is None else known.healthy())
+            pulls.append(Pull(pedal, pull.ratio, None if pull.numbers is None else healthy(pull.numbers)))
+        push = None if self.push is None else healthy(self.push)
+        return Solved(self.name, tuple(pulls), push, self.road.healthy(), self.event.healthy())
+
+    def at(self, place: Place) -> Moment:
+        """What happens on the road at a `place` [record] (..., S)."""
+        return moment(self.road, self.event, place)
+
+    def push_at(self, place: Place) -> Floats:
+        """The path's force [N] at a `place` [record] (..., S)."""
+        if self.push is None:
+            return self.pulls[0].pedal.push_at(place) / self.pulls[0].ratio
+        return lookup(self.push, place.knot, place.fraction)
+
+    def place_at(self, push: Number) -> Place:
+        """The place [record] at a path's force `push` [N] (..., S); at a leap, its foot."""
+        if self.push is None:
+            return self.pulls[0].pedal.place_at(np.asarray(push) * self.pulls[0].ratio)
+        wanted = np.atleast_1d(np.asarray(push, dtype=np.float64))
+        steps = self.push.shape[-1] - 1
+        knot = np.clip(np.sum(self.push[..., None, :] < wanted[..., :, None], axis=-1) - 1, 0, steps - 1)
+        low, high = at_step(self.push[..., :-1], knot), at_step(self.push[..., 1:], knot)
+        rise = high - low
+        return Place(knot, np.where(rise > 0.0, (wanted - low) / np.where(rise > 0.0, rise, 1.0), 0.0))
+
+    def leaps_at(self, place: Place) -> Mask:
+        """Whether a `place` [record] (..., S) lies inside a leap, where one push stands for many decelerations."""
+        edge = [self.push_at(Place(place.knot, np.full(place.knot.shape, end))) for end in (0.0, 1.0)]
+        inside = (place.fraction > 0.0) & (place.fraction < 1.0)
+        return np.asarray(inside & (edge[1] - edge[0] <= 1e-12 * np.abs(edge[1])) & (edge[1] > 0.0))
+
+
+def _knots(pedal: Pedal) -> Floats:
+    if pedal.linked is not None:
+        raise Impossible(
+            f"{pedal.line.system.name} together with another control",
+            "a linkage is solved for one control at a time; leave the linkage out or ask for each control alone",
+        )
+    return pedal.knots
+
+
+def _merged(pedals: list[Pedal], ratios: list[float]) -> tuple[Floats, list[Floats]]:
+    """All knots by the path's push [N], and for each pedal the place numbers of those knots on its own line."""
+    own = [_knots(p) / r for p, r in zip(pedals, ratios, strict=True)]
+    front = np.broadcast_shapes(*(k.shape[:-1] for k in own))
+    own = [np.broadcast_to(k, (*front, k.shape[-1])) for k in own]
+    pushes = np.concatenate(own, axis=-1)
+    order = np.argsort(pushes, axis=-1, kind="stable")
+    numbers = []
+    for mine, (pedal, share) in enumerate(zip(pedals, ratios, strict=True)):
+        parts = []
+        for other, knots in enumerate(own):
+            if other == mine:
+                parts.append(np.broadcast_to(np.arange(knots.shape[-1], dtype=np.float64), knots.shape))
+            else:
+                parts.append(np.broadcast_to(pedal.place_at(knots * share).number, knots.shape))
+        ordered = np.take_along_axis(np.concatenate(parts, axis=-1), order, axis=-1)
+        numbers.append(np.maximum.accumulate(ordered, axis=-1))
+    return np.take_along_axis(pushes, order, axis=-1), numbers
+
+
+def solve_path(
+    name: str,
+    systems: list[tuple[System, float]],
+    load: Load,
+    wheels: dict[Axle, int],
+    conditions: list[Condition] | None = None,
+    air: dict[str, dict[str, Number]] | None = None,
+) -> Solved:
+    """A control path [record] by `name` [text] of `systems` [(record, force ratio [1])] under `load` [record] (L, 1, 1).
+
+    `wheels` {axle: [1]}; `conditions` [record], one for each system, healthy when left out; `air` {system: {station: [m³]}}.
+    Source: chain, travel and road.
+    """
+    lines = [follow(s, c) for (s, _), c in zip(systems, conditions or [HEALTHY] * len(systems), strict=True)]
+    known = all(st.lines is not None for s, _ in systems for st in s.stations)
+    if not known and any(s.control.linkage is not None for s, _ in systems):
+        raise Impossible("the push of a linked pedal", "its ratio follows the stroke, and the lines are not known")
+    pedals = [Pedal(line, along(line, (air or {}).get(line.system.name)) if known else None) for line in lines]
+    if len(pedals) == 1:
+        line = lines[0]
+        road = on_road(load, {a: line.axle_force(a) for a in AXLES}, {a: line.braking(a) for a in AXLES}, wheels)
+        return Solved(name, (Pull(pedals[0], systems[0][1], None),), None, road, first_event(road))
+    ratios = [r for _, r in systems]
+    push, numbers = _merged(pedals, ratios)
+    force: dict[Axle, Floats] = {}
+    braking: dict[Axle, Floats] = {}
+    places = [place_of(n, line.steps) for n, line in zip(numbers, lines, strict=True)]
+    middles = [place_of(0.5 * (n[..., 1:] + n[..., :-1]), line.steps) for n, line in zip(numbers, lines, strict=True)]
+    for axle in AXLES:
+        force[axle] = np.asarray(
+            sum(lookup(line.axle_force(axle), p.knot, p.fraction) for line, p in zip(lines, places, strict=True))
+        )
+        braking[axle] = np.asarray(sum(at_step(line.braking(axle), p.knot) for line, p in zip(lines, middles, strict=True)))
+    road = on_road(load, force, braking, wheels)
+    pulls = tuple(Pull(p, r, n) for p, r, n in zip(pedals, ratios, numbers, strict=True))
+    return Solved(name, pulls, push, road, first_event(road))

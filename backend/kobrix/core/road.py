@@ -1,0 +1,166 @@
+"""The brake forces on the road: which axle locks when, and what the grip leaves of them."""
+
+from dataclasses import dataclass
+from functools import cached_property
+
+import numpy as np
+
+from kobrix.core.arrays import Floats, Mask, as_shape, at_step, healthy, lookup, per_line, ratio
+from kobrix.core.chain import Place, first_reach
+from kobrix.core.vehicle import AXLES, Axle, Load, adhesion_used, axle_share, grip_limit, panic, rear_lift_decel
+
+
+@dataclass(frozen=True)
+class Road:
+    """Brake forces on the road in the load states of `load`: arrays (..., K) or (..., K−1), leading axes load and failure.
+
+    `front` and `rear` [N] on the road at the knots; `decel` [g] there; `front_braked` and `rear_braked` [1] on each step;
+    `places` {axle: place number [1] of its own lock, inf when never}; `locks` {axle: decel [g]} the same.
+    """
+
+    load: Load
+    front: Floats
+    rear: Floats
+    decel: Floats
+    front_braked: Floats
+    rear_braked: Floats
+    places: dict[Axle, Floats]
+    locks: dict[Axle, Floats]
+
+    def healthy(self) -> "Road":
+        """The road without any failure, which stands first along the failures."""
+        places, locks = ({axle: v[..., :1] for axle, v in found.items()} for found in (self.places, self.locks))
+        return Road(
+            self.load, healthy(self.front), healthy(self.rear), healthy(self.decel), healthy(self.front_braked),
+            healthy(self.rear_braked), places, locks,
+        )  # fmt: skip
+
+    @cached_property
+    def table(self) -> Floats:
+        """Front, rear [N] and decel [g] side by side (3, ..., K), for one look-up of all."""
+        return np.stack([self.front, self.rear, self.decel])
+
+    @cached_property
+    def braked_table(self) -> Floats:
+        """Braked over all wheels [1] of front and rear side by side (2, ..., K−1)."""
+        return np.stack([self.front_braked, self.rear_braked])
+
+    def braked(self, axle: Axle) -> Floats:
+        """Braked over all wheels of `axle` [name] on each step (..., K−1) [1]."""
+        return self.front_braked if axle == "front" else self.rear_braked
+
+    def force(self, axle: Axle) -> Floats:
+        """Force [N] of `axle` [name] on the road at the knots (..., K)."""
+        return self.front if axle == "front" else self.rear
+
+
+def _first_lock(force: Floats, decel: Floats, load: Load, axle: Axle, braked: Floats) -> tuple[Floats, Floats]:
+    """Place number and deceleration at which `axle` first needs all its grip, inf where it never does."""
+    peak = load.grip(axle) * braked * load.weight
+    low = force[..., :-1] - peak * axle_share(load, axle, decel[..., :-1])
+    high = force[..., 1:] - peak * axle_share(load, axle, decel[..., 1:])
+    reached = (high >= 0.0) & (braked > 0.0)
+    rises = (high[..., -1] > low[..., -1]) & (braked[..., -1] > 0.0)
+    hit = np.any(reached, axis=-1)
+    knot = np.where(hit, np.argmax(reached, axis=-1), force.shape[-1] - 2)[..., None]
+    a, b = at_step(low, knot), at_step(high, knot)
+    fraction = np.maximum(0.0, ratio(-a, b - a))
+    place = (knot + fraction)[..., 0]
+    z = lookup(decel, knot, fraction)[..., 0]
+    ever = hit | rises
+    return np.where(ever, place, np.inf), np.where(ever, z, np.inf)
+
+
+def on_road(load: Load, force: dict[Axle, Floats], braking: dict[Axle, Floats], wheels: dict[Axle, int]) -> Road:
+    """Brake forces on the road under `load` [record].
+
+    `force` {axle: [N] at the tyres (..., K)}; `braking` {axle: braking wheels [1] (..., K−1)}; `wheels` {axle: wheels of
+    it} [1]. An axle's force on the road is B/(1 + ρ); z = ΣB/(m·g·(1 + ρ)). Locks are each axle's own, nothing sliding.
+    Any shape; load states stand in `load` as (L, 1, 1) before the failures. Source: moments, UN R13-H.
+    """
+    spin = 1.0 + load.rotating
+    front, rear = force["front"] / spin, force["rear"] / spin
+    decel = np.asarray((front + rear) / load.weight)
+    front, rear = as_shape(front, decel.shape), as_shape(rear, decel.shape)
+    step = (*decel.shape[:-1], decel.shape[-1] - 1)
+    part = {axle: as_shape(np.minimum(braking[axle], wheels[axle]) / max(1, wheels[axle]), step) for axle in AXLES}
+    found = {axle: _first_lock(own, decel, load, axle, part[axle]) for axle, own in zip(AXLES, (front, rear), strict=True)}
+    places = {axle: item[0] for axle, item in found.items()}
+    locks = {axle: item[1] for axle, item in found.items()}
+    return Road(load, front, rear, decel, part["front"], part["rear"], places, locks)
+
+
+@dataclass(frozen=True)
+class Event:
+    """The first thing that the tyres say: (...) arrays.
+
+    `place` [1] on the line and `decel` [g], inf when nothing happens; `front`, `rear`, `lift` [yes or no], which.
+    """
+
+    place: Floats
+    decel: Floats
+    front: Mask
+    rear: Mask
+    lift: Mask
+
+    def healthy(self) -> "Event":
+        """The event without any failure, which stands first along the failures."""
+        return Event(self.place[..., :1], self.decel[..., :1], self.front[..., :1], self.rear[..., :1], self.lift[..., :1])
+
+
+def first_event(road: Road) -> Event:
+    """First lock, or rear lift before any lock, of a `road` [record]. Two locks within 1e-9 are both. Source: model."""
+    z_f, z_r = road.locks["front"], road.locks["rear"]
+    z_lock = np.minimum(z_f, z_r)
+    z_lift = as_shape(per_line(rear_lift_decel(road.load)), z_lock.shape)
+    place, ever = first_reach(road.decel, z_lift[..., None])
+    lift_place = np.where(ever[..., 0], place.number[..., 0], np.inf)
+    lift = np.isfinite(lift_place) & (z_lift < z_lock)
+    near = np.abs(np.where(np.isfinite(z_f), z_f, 0.0) - np.where(np.isfinite(z_r), z_r, 0.0)) <= 1e-9
+    both = np.isfinite(z_f) & np.isfinite(z_r) & near
+    happens = np.isfinite(z_lock) & ~lift
+    front = happens & ((z_f <= z_r) | both)
+    rear = happens & ((z_r < z_f) | both)
+    lock_place = np.minimum(road.places["front"], road.places["rear"])
+    return Event(np.where(lift, lift_place, lock_place), np.where(lift, z_lift, z_lock), front, rear, np.asarray(lift))
+
+
+@dataclass(frozen=True)
+class Moment:
+    """What a push does on the road, (..., S): all in SI but `decel`, `grip_decel` [g].
+
+    `front` and `rear` [N] at the tyre; `decel` the brakes would give; `grip_decel` after locking; `use_front`, `use_rear`
+    adhesion used [1]; `front_locked`, `rear_locked`, `rear_lifts` [yes or no].
+    """
+
+    front: Floats
+    rear: Floats
+    decel: Floats
+    grip_decel: Floats
+    use_front: Floats
+    use_rear: Floats
+    front_locked: Mask
+    rear_locked: Mask
+    rear_lifts: Mask
+
+
+def moment(road: Road, event: Event, place: Place) -> Moment:
+    """The `road` [record] at a `place` [record] (..., S), with its first `event` [record] (...). Source: model."""
+    load, knot, fraction = road.load, place.knot, place.fraction
+    front, rear, decel = lookup(road.table, knot, fraction)
+    n_f, n_r = at_step(road.braked_table, knot)
+    past = place.number >= event.place[..., None] * (1.0 - 1e-12)
+    slid = panic(
+        load, front, rear, n_f, n_r, past,
+        event.front[..., None], event.rear[..., None], past & event.lift[..., None],
+    )  # fmt: skip
+    return Moment(
+        front, rear, decel, slid.decel,
+        adhesion_used(front, load, "front", decel, n_f), adhesion_used(rear, load, "rear", decel, n_r),
+        slid.front_locked, slid.rear_locked, slid.rear_lifts,
+    )  # fmt: skip
+
+
+def limit_of(road: Road) -> Floats:
+    """Grip limit [g] (..., L) of a `road` [record] (..., L, 1, K) once everything brakes. Source: vehicle."""
+    return grip_limit(road.load, road.front_braked[..., -1:], road.rear_braked[..., -1:])[..., 0, 0]

@@ -1,0 +1,187 @@
+"""Rules about the stop: effort, travel, lock order, sharing, what failures leave, and when the tyres are the limit."""
+
+import numpy as np
+
+from kobrix.core.constants import PUBLISHED, G
+from kobrix.core.failures import LIMITS
+from kobrix.core.judgements import TRAVEL, Bench, Judgement, Level, Mend, effort_band, travel_level
+from kobrix.core.paths import Pull
+from kobrix.core.sharing import LOW_GRIP, distribution_kept, rear_first_grips
+
+
+def effort(bench: Bench) -> list[Judgement]:
+    """Push at the design stop on each control of `bench` [record], the heaviest over the load states."""
+    return [found for pull in bench.case.main.healthy.pulls for found in _effort(bench, pull)]
+
+
+def _effort(bench: Bench, pull: Pull) -> list[Judgement]:
+    path, control, tag = bench.case.main, pull.system.control, bench.tag(pull.system.name)
+    band = effort_band(control.kind, bench.facts.force_limits.get(pull.system.name))
+    if band is None:
+        return []
+    if not np.any(path.design_known):
+        text = "The brakes never give a hard stop.", "No push reaches 0.9 of the grip."
+        return [Judgement(f"effort{tag}", "danger", *text, band.source)]
+    pushes = np.broadcast_to(path.healthy.push_at(path.design)[:, 0, 0], path.design_known.shape) * pull.ratio
+    worst = int(np.argmax(np.where(path.design_known, pushes, -np.inf)))
+    force = float(pushes[worst])
+    level = band.level(force)
+    good = f"{band.low:.0f} to {band.good:.0f} N"
+    head = f"Effort {force:.0f} N for {path.design_decel[worst]:.2f} g{bench.of(pull.system.name)}{bench.in_state(worst)}"
+    if level == "good":
+        text = f"{head}, inside {good}.", "Comfortable for a hard stop."
+        return [Judgement(f"effort{tag}", level, *text, band.source, force, band.good)]
+    if force < band.low:
+        text = f"{head}: below {band.low:.0f} N.", "So light a control is hard to meter."
+        return [Judgement(f"effort{tag}", level, *text, band.source, force, band.low)]
+    limit = band.danger if level == "danger" else band.caution if level == "caution" else band.good
+    reason = f"Good is {good}; a smaller bore, the pin nearer the pivot or larger pistons lighten it."
+    return [Judgement(f"effort{tag}", level, f"{head}: over {limit:.0f} N.", reason, band.source, force, limit)]
+
+
+def travel(bench: Bench) -> list[Judgement]:
+    """Share of each control's room used at the design stop, the largest over the load states of `bench` [record]."""
+    path, out = bench.case.main, []
+    for pull in path.healthy.pulls:
+        room, tag = pull.system.control.available, bench.tag(pull.system.name)
+        if pull.pedal.travel is None or room is None or not np.any(path.design_known):
+            continue
+        pad = np.broadcast_to(pull.pedal.pad_at(pull.place(path.design))[..., 0, 0], path.design_known.shape)
+        worst = int(np.argmax(np.where(path.design_known, pad, 0.0)))
+        share, available = float(pad[worst]) / float(room), float(room)
+        level = travel_level(share)
+        where = bench.of(pull.system.name) + bench.in_state(worst)
+        head = f"Travel {pad[worst] * 1e3:.0f} of {available * 1e3:.0f} mm, {share * 100:.0f} %{where}"
+        if level == "good":
+            text = f"{head}.", "Room is left for worn pads, heat and air."
+            out.append(Judgement(f"travel{tag}", level, *text, TRAVEL.source, share, TRAVEL.good))
+            continue
+        limit = {"note": TRAVEL.good, "caution": TRAVEL.caution, "danger": TRAVEL.danger}[level]
+        text = f"{head}: over {limit * 100:.0f} %.", "Worn pads, heat and air take more: little is left to the floor."
+        out.append(Judgement(f"travel{tag}", level, *text, TRAVEL.source, share, limit))
+    return out
+
+
+def lock_order(bench: Bench) -> list[Judgement]:
+    """Which end locks first, at every grip from 0.15 up and in every load state of `bench` [record]."""
+    case = bench.case
+    road, event = case.main.healthy.road, case.main.healthy.event
+    source = "UN R13-H, from memory: the front first, so that the vehicle stays in line"
+    grip = float(np.max(np.maximum(case.load.grip_front, case.load.grip_rear)))
+    vehicle = {"motorcycle": "motorcycle", "aircraft": "aircraft"}.get(bench.facts.kind, "car")
+    if not np.any(road.rear > 0.0) or not np.any(road.front > 0.0):
+        return _one_axle(bench, source)
+    some, low, high = (v[..., 0] for v in rear_first_grips(road, case.wheels))
+    if np.any(some):
+        rear = event.rear[:, 0] & ~event.front[:, 0]
+        if np.any(rear):
+            worst = int(np.argmin(np.where(rear, event.decel[:, 0], np.inf)))
+            z = float(event.decel[worst, 0])
+            text = (
+                f"The rear locks first, {z:.3f} g{bench.in_state(worst)}.",
+                f"Below the grip of {grip:.2f}, and that can spin the {vehicle}.",
+            )
+            return [Judgement("lock_order", "danger", *text, source, z, grip)]
+        worst = int(np.argmax(np.where(some, high, 0.0)))
+        span = f"grip {low[worst]:.2f} to {high[worst]:.2f}{bench.in_state(worst)}"
+        text = f"On a slippery road the rear locks first ({span}).", f"That can spin the {vehicle} where it is hardest to catch."
+        return [Judgement("lock_order", "danger", *text, source, float(low[worst]), grip)]
+    lift = event.lift[:, 0]
+    if np.any(lift):
+        worst = int(np.argmax(lift))
+        z = float(event.decel[worst, 0])
+        text = (
+            f"The rear lifts at {z:.2f} g before any wheel locks{bench.in_state(worst)}.",
+            "Nothing holds the vehicle down behind; a longer or lower vehicle lifts later.",
+        )
+        level: Level = "caution" if bench.facts.kind == "motorcycle" else "danger"
+        return [Judgement("lock_order", level, *text, "moments about the front contact", z)]
+    first = event.front[:, 0]
+    if not np.any(first):
+        return [Judgement("lock_order", "note", "No wheel locks at any push.", "The brakes are weaker than the tyres.", source)]
+    z = float(np.min(np.where(first, event.decel[:, 0], np.inf)))
+    reason = f"In every load state and at every grip from {LOW_GRIP} up."
+    return [Judgement("lock_order", "good", f"The front locks first, {z:.3f} g.", reason, source, z, grip)]
+
+
+def _one_axle(bench: Bench, source: str) -> list[Judgement]:
+    event = bench.case.main.healthy.event
+    z = float(np.min(event.decel[:, 0]))
+    if not np.isfinite(z):
+        return [Judgement("lock_order", "note", "No wheel locks at any push.", "The brakes are weaker than the tyres.", source)]
+    what = "The rear lifts" if bool(np.any(event.lift)) else "The braked wheels lock"
+    return [Judgement("lock_order", "note", f"{what} at {z:.3f} g.", "Only one axle brakes: there is no order.", source, z)]
+
+
+def distribution(bench: Bench) -> list[Judgement]:
+    """The two clauses on sharing for cars, in every load state of `bench` [record]."""
+    road = bench.case.main.healthy.road
+    if bench.facts.kind != "car" or not np.any(road.rear > 0.0) or not np.any(road.front > 0.0):
+        return []
+    above, kept = (v[..., 0] for v in distribution_kept(road))
+    source = "UN R13-H, from memory"
+    out = []
+    if not np.all(above):
+        text = "The rear uses more grip than the front between 0.15 and 0.80 g.", "The sharing rule for cars forbids it."
+        out.append(Judgement("distribution_rear", "caution", *text, source))
+    if not np.all(kept):
+        text = (
+            f"One axle's grip is used too early{bench.in_state(int(np.argmin(kept)))}.",
+            "The rule wants z ≥ 0.1 + 0.7(k − 0.2): the other axle could help more. Rules of thumb such as 70/30 do not see it.",
+        )
+        out.append(Judgement("distribution_use", "caution", *text, source))
+    return out
+
+
+def _what_is_lost(name: str) -> str:
+    lost = name.replace("lost_", "").replace("_", " ")
+    if lost == "booster":
+        return "Booster lost"
+    return "The only circuit lost" if lost == "circuit" else f"{lost.capitalize()} circuit lost"
+
+
+def failures(bench: Bench) -> list[Judgement]:
+    """What each lost circuit or booster leaves, the worst over the load states of `bench` [record]."""
+    left = bench.case.main.left
+    if left is None:
+        return []
+    need = PUBLISHED["secondary_decel"].value / G
+    source = "UN R13-H secondary braking, from memory"
+    out = []
+    for c, name in enumerate(bench.case.names):
+        if "lost_" not in name:
+            continue
+        gone = [LIMITS[i] in ("contact", "all_lost") for i in left.limited[:, c]]
+        stops = np.where(gone, 0.0, left.best[:, c]) if len(bench.case.systems) == 1 else left.best[:, c]
+        worst = int(np.argmin(stops))
+        limit, z, force = LIMITS[left.limited[worst, c]], float(stops[worst]), float(left.push[worst, c])
+        ends = {
+            "travel": f"the floor at {force:.0f} N, {z:.2f} g",
+            "chamber": f"a chamber spent at {force:.0f} N, {z:.2f} g",
+            "contact": "the floor before a brake is touched",
+            "all_lost": "no brakes left",
+            "force": f"{z:.2f} g at {force:.0f} N",
+        }[limit]
+        head, asked = f"{_what_is_lost(name)}: {ends}{bench.in_state(worst)}.", f"The least asked is {need:.2f} g."
+        if bench.facts.kind != "car":
+            out.append(Judgement(name, "note", head, f"{asked} That is a rule for cars.", source, z, need))
+        elif z < need:
+            out.append(Judgement(name, "danger", head, asked, source, z, need, Mend("show", "Show it")))
+        elif limit in ("travel", "chamber"):
+            out.append(Judgement(name, "caution", head, asked, source, z, need, Mend("show", "Show it")))
+        else:
+            out.append(Judgement(name, "good", head, asked, source, z, need))
+    return out
+
+
+def tyres_limit(bench: Bench) -> list[Judgement]:
+    """Brakes of `bench` [record] that already use nearly all of the grip: bigger ones do not stop shorter."""
+    lock, limit = bench.case.main.lock_decel, bench.case.main.grip_limit
+    share = float(np.min(np.where(np.isfinite(lock), lock / limit, 0.0)))
+    if share < 0.95:
+        return []
+    text = (
+        f"{share * 100:.0f} % of the grip is used at first lock.",
+        "Tyres are the limit: bigger brakes change feel and heat, not distance.",
+    )
+    return [Judgement("tyres_limit", "good", *text, "model", share, 0.95)]

@@ -1,0 +1,20 @@
+"""All rules asked of one setup, danger first."""
+
+from collections.abc import Callable
+
+from kobrix.core import practice, stopping
+from kobrix.core.judgements import LEVELS, Bench, Judgement
+
+Rule = Callable[[Bench], list[Judgement]]
+RULES: tuple[Rule, ...] = (
+    stopping.lock_order, stopping.effort, stopping.travel, stopping.failures, stopping.distribution,
+    practice.floor_first, practice.one_circuit, practice.rod_retained, practice.rotor_thickness, practice.residual,
+    practice.valves_in_series, practice.rod_angle, practice.pin_move, practice.pedal_ratio, practice.hose_age,
+    practice.reservoir, practice.silicone, stopping.tyres_limit,
+)  # fmt: skip
+
+
+def judge(bench: Bench) -> list[Judgement]:
+    """All judgements on `bench` [record], danger first, in the order of the rules within a level."""
+    found = [judgement for rule in RULES for judgement in rule(bench)]
+    return sorted(found, key=lambda j: LEVELS.index(j.level))
