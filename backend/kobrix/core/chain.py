@@ -90,8 +90,7 @@ class ForceLine:
     """The chain of one system at its knots, arrays (..., K) with leading axes for setups, load states and failures.
 
     `rod` [N], `out` [N] behind the booster; `branches` and, side by side in the same order (B, ..., K), their `inlet` [Pa],
-    `outlet` [Pa], `torque` [N·m] per wheel and `force` [N] at the tyre of all fed wheels; `clamp` [N] per caliper is the
-    torque's, for discs.
+    `outlet` [Pa], `torque` [N·m] per wheel and `force` [N] at the tyre of all fed wheels.
     """
 
     system: System
@@ -239,8 +238,8 @@ def first_reach(rising: Floats, wanted: Number) -> tuple[Place, Mask]:
     low, high = rising[..., :-1], rising[..., 1:]
     reached = high[..., None, :] >= want[..., :, None]
     grows = rising[..., -1:] > rising[..., -2:-1]
-    hit = np.any(reached, axis=-1)
-    knot = np.where(hit, np.argmax(reached, axis=-1), np.where(grows, rising.shape[-1] - 2, 0))
+    hit = reached.any(axis=-1)
+    knot = np.where(hit, reached.argmax(axis=-1), np.where(grows, rising.shape[-1] - 2, 0))
     a, b = at_step(low, knot), at_step(high, knot)
     fraction = np.maximum(0.0, ratio(want - a, b - a))
     ok = hit | grows

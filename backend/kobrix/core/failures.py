@@ -10,7 +10,7 @@ from kobrix.core.chain import Place, first_reach, place_of
 from kobrix.core.constants import PUBLISHED, G
 from kobrix.core.paths import Pull, Solved
 from kobrix.core.road import Event, Moment, Road, moment
-from kobrix.core.travel import reach
+from kobrix.core.travel import reach_each
 
 Limit = Literal["force", "travel", "chamber", "contact", "all_lost"]
 LIMITS: tuple[Limit, ...] = ("force", "travel", "chamber", "contact", "all_lost")
@@ -54,8 +54,8 @@ class Left:
 def _before_second_lock(road: Road, event: Event) -> tuple[Floats, Floats]:
     """Place number and deceleration just before the second axle locks, the first one sliding; inf where it never does."""
     load = road.load
-    peak_f = per_line(load.grip_front) * road.front_braked[..., -1]
-    peak_r = per_line(load.grip_rear) * road.rear_braked[..., -1]
+    peak_f = per_line(load.grip_front) * road.braked_table[0, ..., -1]
+    peak_r = per_line(load.grip_rear) * road.braked_table[1, ..., -1]
     slide, psi, chi = per_line(load.sliding), per_line(load.front_share), per_line(load.chi)
     ahead = 1.0 - slide * peak_f * chi
     b_r = peak_r * (1.0 - psi - chi * slide * peak_f * psi / ahead) / (1.0 + peak_r * chi / ahead)
@@ -64,10 +64,11 @@ def _before_second_lock(road: Road, event: Event) -> tuple[Floats, Floats]:
     b_f = peak_f * (psi + chi * slide * peak_r * (1.0 - psi) / behind) / (1.0 - peak_f * chi / behind)
     z_rear_slides = (slide * peak_r * (1.0 - psi) + b_f) / behind
     weight = per_line(load.weight)
-    rear, ok_r = first_reach(road.rear, (b_r * weight)[..., None])
-    front, ok_f = first_reach(road.front, (b_f * weight)[..., None])
-    place = np.where(event.front, rear.number[..., 0], front.number[..., 0])
-    ok = np.where(event.front, ok_r[..., 0] & (b_r > 0.0), ok_f[..., 0] & (b_f > 0.0))
+    needed = np.stack(np.broadcast_arrays(b_f * weight, b_r * weight))
+    reached, ever = first_reach(road.table[:2], needed[..., None])
+    place = np.where(event.front, reached.number[1, ..., 0], reached.number[0, ..., 0])
+    fine = ever[..., 0] & (needed > 0.0)
+    ok = np.where(event.front, fine[1], fine[0])
     ok = ok & (event.front ^ event.rear) & (place > event.place)
     return np.where(ok, place, np.inf), np.where(event.front, z_front_slides, z_rear_slides)
 
@@ -87,7 +88,7 @@ def best_up_to(road: Road, event: Event, end: Place) -> tuple[Floats, Moment]:
     )
     seen = moment(road, event, every)
     inside = every.number <= last[..., None]
-    best = np.max(np.where(inside, seen.grip_decel, 0.0), axis=-1)
+    best = np.where(inside, seen.grip_decel, 0.0).max(axis=-1)
     best = np.maximum(best, np.where(event.place <= last, np.where(np.isfinite(event.decel), event.decel, 0.0), 0.0))
     second, z = _before_second_lock(road, event)
     there = Moment(*(getattr(seen, f.name)[..., -1:] for f in fields(Moment)))
@@ -100,19 +101,25 @@ def _ends(pull: Pull, room: Room) -> tuple[list[Floats], Mask, Floats, Place]:
     known = pull.pedal.travel
     assert known is not None
     contact_place, contact = pull.pedal.contact()
-    ever = np.any(known.pressing, axis=-1)
+    ever = known.pressing.any(axis=-1)
     shape = known.pressing.shape[:-1]
     force_end = pull.pedal.place_at(np.full((*shape, 1), room.force))
     never = np.full(shape, np.inf)
     travel_number, chamber, unreached = never, never, never
+    spent = [(known.chambers[name], usable) for name, usable in known.usable.items() if usable is not None]
+    if room.available is not None and pull.pedal.linked is None:
+        spent.append((pull.pedal.pad_curve, room.available))
+    reached = reach_each([c for c, _ in spent], [w for _, w in spent]) if spent else []
+    ends = [np.where(ok[..., 0], place.number[..., 0], np.inf) for place, ok in reached]
     if room.available is not None:
-        travel_end, ok = pull.pedal.reach_pad(np.full((*shape, 1), room.available))
-        travel_number = np.where(ok[..., 0], travel_end.number[..., 0], np.inf)
+        if pull.pedal.linked is None:
+            travel_number = ends.pop()
+        else:
+            place, ok = pull.pedal.reach_pad(np.full((*shape, 1), room.available))
+            travel_number = np.where(ok[..., 0], place.number[..., 0], np.inf)
         unreached = np.where(contact > room.available, contact_place.number[..., 0], np.inf)
-    for name, usable in known.usable.items():
-        if usable is not None:
-            spent, ok = reach(known.chambers[name], usable)
-            chamber = np.minimum(chamber, np.where(ok[..., 0], spent.number[..., 0], np.inf))
+    for end in ends:
+        chamber = np.minimum(chamber, end)
     own = [force_end.number[..., 0], travel_number, chamber, unreached]
     return [pull.number_on_path(np.where(ever, n, np.inf)) for n in own], np.asarray(ever), contact, force_end
 

@@ -94,11 +94,11 @@ class Pedal:
             return self.pad_curve.at(place)
         return np.asarray(sum(self.causes_at(place).values()))
 
-    def causes_at(self, place: Place) -> dict[tuple[str, str], Floats]:
-        """Pad travel [m] by (where, cause) at a `place` [record] (..., S)."""
+    def causes_at(self, place: Place, strokes: dict[tuple[str, str], Floats] | None = None) -> dict[tuple[str, str], Floats]:
+        """Pad travel [m] by (where, cause) at a `place` [record] (..., S), with its `strokes` [m] where they are known."""
         known = self._known()
         control, help_ = self.line.system.control, self.line.system.booster
-        strokes = known.strokes(place)
+        strokes = known.strokes(place) if strokes is None else strokes
         i = self.ratio_at(place)
         if self.linked is None:
             causes = {key: stroke * i for key, stroke in strokes.items()}
@@ -118,9 +118,9 @@ class Pedal:
     def contact(self) -> tuple[Place, Floats]:
         """Place (..., 1) and pad travel [m] (...) at which the first brake is touched; 0 where nothing ever presses."""
         known = self._known()
-        knot = np.argmax(known.pressing, axis=-1)[..., None]
+        knot = known.pressing.argmax(axis=-1)[..., None]
         place = Place(knot, np.zeros(knot.shape))
-        ever = np.any(known.pressing, axis=-1)
+        ever = known.pressing.any(axis=-1)
         return place, np.where(ever, self.pad_at(place)[..., 0], 0.0)
 
     def reach_pad(self, wanted: Number) -> tuple[Place, Mask]:
@@ -152,9 +152,9 @@ class Pedal:
         values = np.nan_to_num(curve(Place(knot, number - knot)), nan=np.inf)
         before = np.concatenate([np.zeros((*values.shape[:-1], 1)), values[..., :-1]], axis=-1)
         passes = (values[..., None, :] >= wanted[..., :, None]) & (before[..., None, :] < wanted[..., :, None])
-        ok = np.any(passes, axis=-1)
+        ok = passes.any(axis=-1)
         size = passes.shape[-1]
-        hit = size - 1 - np.argmax(passes[..., ::-1], axis=-1) if last else np.argmax(passes, axis=-1)
+        hit = size - 1 - np.argmax(passes[..., ::-1], axis=-1) if last else passes.argmax(axis=-1)
         hit = np.where(ok, hit, 0)
         own = knot[hit]
         high = number[hit]

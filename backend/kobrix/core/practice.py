@@ -71,7 +71,7 @@ def residual(bench: Bench) -> list[Judgement]:
                     name = "The" if pressure is None else f"The {float(pressure) / PSI:.0f} psi"
                     text = (
                         f"{name} residual valve at the {station.name} must go.",
-                        "Made for drums; it would hold the disc pads on. Some fit 10 psi at front discs too: we do not.",
+                        "Made for drums: it holds disc pads on. Some fit it to front discs too; we do not.",
                     )
                     out.append(Judgement(f"residual_{station.name}", "note", *text, f"{_PRACTICE}: 2 psi discs, 10 psi drums",
                                          mend=Mend("remove_residual", "Take it out")))  # fmt: skip

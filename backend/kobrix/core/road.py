@@ -1,74 +1,78 @@
 """The brake forces on the road: which axle locks when, and what the grip leaves of them."""
 
 from dataclasses import dataclass
-from functools import cached_property
 
 import numpy as np
 
-from kobrix.core.arrays import Floats, Mask, as_shape, at_step, healthy, lookup, per_line, ratio
+from kobrix.core.arrays import Floats, Mask, as_shape, at_step, healthy, lookup, per_line, ratio, stacked
 from kobrix.core.chain import Place, first_reach
-from kobrix.core.vehicle import AXLES, Axle, Load, adhesion_used, axle_share, grip_limit, panic, rear_lift_decel
+from kobrix.core.vehicle import AXLES, Axle, Load, adhesion_used, grip_limit, panic, rear_lift_decel
 
 
 @dataclass(frozen=True)
 class Road:
     """Brake forces on the road in the load states of `load`: arrays (..., K) or (..., K−1), leading axes load and failure.
 
-    `front` and `rear` [N] on the road at the knots; `decel` [g] there; `front_braked` and `rear_braked` [1] on each step;
+    `table` is front and rear [N] on the road and the decel [g] at the knots, side by side (3, ..., K), and `braked_table`
+    the braked over all wheels of front and rear [1] on each step (2, ..., K−1), so that one look-up serves all;
     `places` {axle: place number [1] of its own lock, inf when never}; `locks` {axle: decel [g]} the same.
     """
 
     load: Load
-    front: Floats
-    rear: Floats
-    decel: Floats
-    front_braked: Floats
-    rear_braked: Floats
+    table: Floats
+    braked_table: Floats
     places: dict[Axle, Floats]
     locks: dict[Axle, Floats]
+
+    @property
+    def front(self) -> Floats:
+        """Force [N] of the front on the road at the knots (..., K)."""
+        return np.asarray(self.table[0])
+
+    @property
+    def rear(self) -> Floats:
+        """Force [N] of the rear on the road at the knots (..., K)."""
+        return np.asarray(self.table[1])
+
+    @property
+    def decel(self) -> Floats:
+        """Deceleration [g] at the knots (..., K)."""
+        return np.asarray(self.table[2])
 
     def healthy(self) -> "Road":
         """The road without any failure, which stands first along the failures."""
         places, locks = ({axle: v[..., :1] for axle, v in found.items()} for found in (self.places, self.locks))
-        return Road(
-            self.load, healthy(self.front), healthy(self.rear), healthy(self.decel), healthy(self.front_braked),
-            healthy(self.rear_braked), places, locks,
-        )  # fmt: skip
-
-    @cached_property
-    def table(self) -> Floats:
-        """Front, rear [N] and decel [g] side by side (3, ..., K), for one look-up of all."""
-        return np.stack([self.front, self.rear, self.decel])
-
-    @cached_property
-    def braked_table(self) -> Floats:
-        """Braked over all wheels [1] of front and rear side by side (2, ..., K−1)."""
-        return np.stack([self.front_braked, self.rear_braked])
+        return Road(self.load, healthy(self.table), healthy(self.braked_table), places, locks)
 
     def braked(self, axle: Axle) -> Floats:
         """Braked over all wheels of `axle` [name] on each step (..., K−1) [1]."""
-        return self.front_braked if axle == "front" else self.rear_braked
+        return np.asarray(self.braked_table[AXLES.index(axle)])
 
     def force(self, axle: Axle) -> Floats:
         """Force [N] of `axle` [name] on the road at the knots (..., K)."""
         return self.front if axle == "front" else self.rear
 
 
-def _first_lock(force: Floats, decel: Floats, load: Load, axle: Axle, braked: Floats) -> tuple[Floats, Floats]:
-    """Place number and deceleration at which `axle` first needs all its grip, inf where it never does."""
-    peak = load.grip(axle) * braked * load.weight
-    low = force[..., :-1] - peak * axle_share(load, axle, decel[..., :-1])
-    high = force[..., 1:] - peak * axle_share(load, axle, decel[..., 1:])
-    reached = (high >= 0.0) & (braked > 0.0)
-    rises = (high[..., -1] > low[..., -1]) & (braked[..., -1] > 0.0)
-    hit = np.any(reached, axis=-1)
-    knot = np.where(hit, np.argmax(reached, axis=-1), force.shape[-1] - 2)[..., None]
-    a, b = at_step(low, knot), at_step(high, knot)
+def _first_locks(table: Floats, load: Load, braked: Floats) -> tuple[Floats, Floats]:
+    """Place numbers and decelerations (2, ...) at which each axle first needs all its grip, inf where it never does.
+
+    `table` is front, rear and decel (3, ..., K), `braked` front and rear (2, ..., K−1).
+    """
+    z = table[2]
+    front = load.front_share + load.chi * z
+    share = np.stack([front, 1.0 - front])
+    grip = stacked([load.grip_front * load.weight, load.grip_rear * load.weight], z.ndim)
+    missing = table[:2, ..., :-1] - grip * braked * share[..., :-1], table[:2, ..., 1:] - grip * braked * share[..., 1:]
+    brakes = braked > 0.0
+    reached = (missing[1] >= 0.0) & brakes
+    rises = (missing[1][..., -1] > missing[0][..., -1]) & brakes[..., -1]
+    hit = reached.any(axis=-1)
+    knot = np.where(hit, reached.argmax(axis=-1), z.shape[-1] - 2)[..., None]
+    a, b = at_step(missing[0], knot), at_step(missing[1], knot)
     fraction = np.maximum(0.0, ratio(-a, b - a))
-    place = (knot + fraction)[..., 0]
-    z = lookup(decel, knot, fraction)[..., 0]
+    place, decel = (knot + fraction)[..., 0], lookup(z, knot, fraction)[..., 0]
     ever = hit | rises
-    return np.where(ever, place, np.inf), np.where(ever, z, np.inf)
+    return np.where(ever, place, np.inf), np.where(ever, decel, np.inf)
 
 
 def on_road(load: Load, force: dict[Axle, Floats], braking: dict[Axle, Floats], wheels: dict[Axle, int]) -> Road:
@@ -81,13 +85,11 @@ def on_road(load: Load, force: dict[Axle, Floats], braking: dict[Axle, Floats], 
     spin = 1.0 + load.rotating
     front, rear = force["front"] / spin, force["rear"] / spin
     decel = np.asarray((front + rear) / load.weight)
-    front, rear = as_shape(front, decel.shape), as_shape(rear, decel.shape)
     step = (*decel.shape[:-1], decel.shape[-1] - 1)
-    part = {axle: as_shape(np.minimum(braking[axle], wheels[axle]) / max(1, wheels[axle]), step) for axle in AXLES}
-    found = {axle: _first_lock(own, decel, load, axle, part[axle]) for axle, own in zip(AXLES, (front, rear), strict=True)}
-    places = {axle: item[0] for axle, item in found.items()}
-    locks = {axle: item[1] for axle, item in found.items()}
-    return Road(load, front, rear, decel, part["front"], part["rear"], places, locks)
+    table = np.stack([as_shape(front, decel.shape), as_shape(rear, decel.shape), decel])
+    braked = np.stack([as_shape(np.minimum(braking[a], wheels[a]) / max(1, wheels[a]), step) for a in AXLES])
+    places, locks = _first_locks(table, load, braked)
+    return Road(load, table, braked, {"front": places[0], "rear": places[1]}, {"front": locks[0], "rear": locks[1]})
 
 
 @dataclass(frozen=True)
@@ -163,4 +165,4 @@ def moment(road: Road, event: Event, place: Place) -> Moment:
 
 def limit_of(road: Road) -> Floats:
     """Grip limit [g] (..., L) of a `road` [record] (..., L, 1, K) once everything brakes. Source: vehicle."""
-    return grip_limit(road.load, road.front_braked[..., -1:], road.rear_braked[..., -1:])[..., 0, 0]
+    return grip_limit(road.load, *road.braked_table[..., -1:])[..., 0, 0]

@@ -101,17 +101,18 @@ def ways_of(setup: Setup, questions: Questions) -> dict[str, dict[str, float]]:
 
 
 def _always(systems: tuple[chain.System, ...]) -> list[Failure]:
-    several, found = len(systems) > 1, []
+    several, known = len(systems) > 1, Failure.model_construct  # our own: nothing to validate
+    found: list[Failure] = []
     for system in systems:
         before = f"{system.name}_" if several else ""
         if system.booster is not None:
-            found.append(Failure(name=f"{before}lost_booster", system=system.name, lost_booster=True))
-        found += [Failure(name=f"{before}lost_{c.name}", system=system.name, lost=c.name) for c in system.cylinder.chambers]
-    found += [Failure(name="hot", friction="hot"), Failure(name="wet", friction="wet")]
+            found.append(known(name=f"{before}lost_booster", system=system.name, lost_booster=True))
+        found += [known(name=f"{before}lost_{c.name}", system=system.name, lost=c.name) for c in system.cylinder.chambers]
+    found += [known(name="hot", friction="hot"), known(name="wet", friction="wet")]
     for station in (s for system in systems for s in system.stations):
         if any(valves.changes_pressure(d) for d in station.devices):
-            found.append(Failure(name=f"{station.name}_valves_shut", shut=[station.name]))
-            found.append(Failure(name=f"{station.name}_valves_open", open=[station.name]))
+            found.append(known(name=f"{station.name}_valves_shut", shut=[station.name]))
+            found.append(known(name=f"{station.name}_valves_open", open=[station.name]))
     return found
 
 

@@ -211,8 +211,8 @@ class PullPlaces:
         known = pedal.travel
         if known is not None:
             strokes = known.strokes(place)
-            self.causes = pedal.causes_at(place)
-            self.pad, self.piston = np.asarray(sum(self.causes.values())), known.piston.at(place)
+            self.causes = pedal.causes_at(place, strokes)
+            self.pad, self.piston = pedal.pad_at(place), known.piston.at(place)
             self.bottomed = known.bottomed(place)
             for name, per_stroke in known.volumes.items():
                 self.volumes[name] = np.asarray(sum(v for (where, _), v in strokes.items() if where == name) * per_stroke)

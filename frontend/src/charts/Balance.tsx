@@ -1,5 +1,5 @@
 /** Rear against front brake force: the ideal sharing, the lock lines, and the path each setup takes as the push grows. */
-import { useId } from 'react';
+import { memo, useId } from 'react';
 import type { Balance as Tyres } from '../api/types';
 import { Arrow, Box, Line, Path, poly, Ring, Tag, Words, type Point } from '../drawings/ink';
 
@@ -31,7 +31,14 @@ function upToLock(path: BalancePath): Point[] {
   return [...path.points.filter(([f, r]) => f + r < front + rear), [front, rear]];
 }
 
-export function Balance({ width, height, tyres, paths, at, said }: BalanceProps) {
+interface PlotProps extends Pick<BalanceProps, 'width' | 'height' | 'tyres' | 'paths'> {
+  mostF: number;
+  mostR: number;
+  /** Whether the push drawn is past the plan's own first lock. */
+  beyond: boolean;
+}
+/** What stands still while the push is scrubbed: scales, tyres, paths and locks. */
+const Plot = memo(function Plot({ width, height, tyres, paths, mostF, mostR, beyond }: PlotProps) {
   const clip = useId();
   const x0 = 30;
   const x1 = width - 4;
@@ -41,8 +48,6 @@ export function Balance({ width, height, tyres, paths, at, said }: BalanceProps)
   const [cornerF = 0, cornerR = 0] = tyres.corner_n.map((n) => n * k);
   const [zeroF = 0] = tyres.front_lock_n.map((n) => n * k);
   const rearStart = (tyres.rear_lock_n[1] ?? 0) * k;
-  const mostF = Math.max(cornerF, zeroF, at.front * k) * 1.2;
-  const mostR = Math.max(cornerR, rearStart * 0.92, at.rear * k * 1.05) * 1.06;
   const X = (b: number) => x0 + (b / mostF) * (x1 - x0);
   const Y = (b: number) => y0 - (b / mostR) * (y0 - y1);
   const W = tyres.weight_n * k;
@@ -52,11 +57,9 @@ export function Balance({ width, height, tyres, paths, at, said }: BalanceProps)
   const locked =
     `M${X(zeroF)},${Y(0)}L${X(cornerF)},${Y(cornerR)}L${X(0)},${Y(rearStart)}` +
     `L${X(0)},${Y(mostR * 2)}L${X(mostF * 2)},${Y(mostR * 2)}L${X(mostF * 2)},${Y(0)}Z`;
-  const own = paths.find((path) => path.kind === 'plan')?.lock;
-  const beyond = own !== null && own !== undefined && at.front + at.rear > own.front + own.rear;
   const middle = ideal[Math.floor(ideal.length * 0.42)] ?? [0, 0];
   return (
-    <svg width={width} height={height} role="img" aria-label={said}>
+    <>
       <clipPath id={clip}>
         <rect x={x0} y={y1} width={x1 - x0} height={y0 - y1} />
       </clipPath>
@@ -156,16 +159,29 @@ export function Balance({ width, height, tyres, paths, at, said }: BalanceProps)
           </g>
         );
       })}
-      <Ring x={X(at.front * k)} y={Y(at.rear * k)} r={6} as="planfill" />
-      <Words
-        x={X(at.front * k) + (beyond ? -11 : 1)}
-        y={Y(at.rear * k) + (beyond ? 5 : 21)}
-        as="planb"
-        at={beyond ? 'end' : 'middle'}
-      >
+      <Arrow x={x1 + 2} y={y0} turn={0} />
+    </>
+  );
+});
+
+export function Balance({ width, height, tyres, paths, at, said }: BalanceProps) {
+  const k = 1e-3;
+  const [cornerF = 0, cornerR = 0] = tyres.corner_n.map((n) => n * k);
+  const zeroF = (tyres.front_lock_n[0] ?? 0) * k;
+  const rearStart = (tyres.rear_lock_n[1] ?? 0) * k;
+  const mostF = Math.max(cornerF, zeroF, at.front * k) * 1.2;
+  const mostR = Math.max(cornerR, rearStart * 0.92, at.rear * k * 1.05) * 1.06;
+  const x = 30 + ((at.front * k) / mostF) * (width - 34);
+  const y = height - 32 - ((at.rear * k) / mostR) * (height - 38);
+  const own = paths.find((path) => path.kind === 'plan')?.lock;
+  const beyond = !!own && at.front + at.rear > own.front + own.rear;
+  return (
+    <svg width={width} height={height} role="img" aria-label={said}>
+      <Plot {...{ width, height, tyres, paths, mostF, mostR, beyond }} />
+      <Ring x={x} y={y} r={6} as="planfill" />
+      <Words x={x + (beyond ? -11 : 1)} y={y + (beyond ? 5 : 21)} as="planb" at={beyond ? 'end' : 'middle'}>
         {at.name}
       </Words>
-      <Arrow x={x1 + 2} y={y0} turn={0} />
     </svg>
   );
 }

@@ -1,5 +1,5 @@
 /** The few marks that every drawing is made of: numbers in, SVG out. Pixels are CSS pixels, so text sizes are real. */
-import type { ReactNode } from 'react';
+import { memo, type ReactNode } from 'react';
 
 export type Point = readonly [number, number];
 export const r2 = (n: number) => Math.round(n * 100) / 100;
@@ -22,10 +22,15 @@ interface LineProps {
   b: Point;
   as?: string;
 }
-export const Line = ({ a, b, as = 'thin' }: LineProps) => (
-  <line x1={r2(a[0])} y1={r2(a[1])} x2={r2(b[0])} y2={r2(b[1])} className={as} />
-);
-export const Path = ({ d, as = 'edge' }: { d: string; as?: string }) => <path d={d} className={as} />;
+const sameLine = (p: LineProps, q: LineProps) =>
+  p.a[0] === q.a[0] && p.a[1] === q.a[1] && p.b[0] === q.b[0] && p.b[1] === q.b[1] && p.as === q.as;
+// The marks are memoised: while a push is scrubbed most of a drawing stands still.
+export const Line = memo(function Line({ a, b, as = 'thin' }: LineProps) {
+  return <line x1={r2(a[0])} y1={r2(a[1])} x2={r2(b[0])} y2={r2(b[1])} className={as} />;
+}, sameLine);
+export const Path = memo(function Path({ d, as = 'edge' }: { d: string; as?: string }) {
+  return <path d={d} className={as} />;
+});
 interface BoxProps {
   x: number;
   y: number;
@@ -33,12 +38,12 @@ interface BoxProps {
   h: number;
   as?: string;
 }
-export const Box = ({ x, y, w, h, as = 'edge' }: BoxProps) => (
-  <rect x={r2(x)} y={r2(y)} width={r2(Math.max(0, w))} height={r2(Math.max(0, h))} className={as} />
-);
-export const Ring = ({ x, y, r, as = 'edge' }: { x: number; y: number; r: number; as?: string }) => (
-  <circle cx={r2(x)} cy={r2(y)} r={r2(Math.max(0, r))} className={as} />
-);
+export const Box = memo(function Box({ x, y, w, h, as = 'edge' }: BoxProps) {
+  return <rect x={r2(x)} y={r2(y)} width={r2(Math.max(0, w))} height={r2(Math.max(0, h))} className={as} />;
+});
+export const Ring = memo(function Ring({ x, y, r, as = 'edge' }: { x: number; y: number; r: number; as?: string }) {
+  return <circle cx={r2(x)} cy={r2(y)} r={r2(Math.max(0, r))} className={as} />;
+});
 interface WordsProps {
   x: number;
   y: number;
@@ -46,11 +51,13 @@ interface WordsProps {
   at?: 'start' | 'middle' | 'end';
   children: ReactNode;
 }
-export const Words = ({ x, y, as, at = 'start', children }: WordsProps) => (
-  <text x={r2(x)} y={r2(y)} textAnchor={at} className={as}>
-    {children}
-  </text>
-);
+export const Words = memo(function Words({ x, y, as, at = 'start', children }: WordsProps) {
+  return (
+    <text x={r2(x)} y={r2(y)} textAnchor={at} className={as}>
+      {children}
+    </text>
+  );
+});
 export const Unit = ({ children }: { children: ReactNode }) => <tspan className="u">{children}</tspan>;
 interface ArrowProps {
   x: number;
@@ -77,7 +84,7 @@ interface DimensionProps {
   as?: string;
 }
 /** A dimension with its figure in a gap of the line. */
-export function Dimension({ x1, x2, y, label, gap, as = 'gain' }: DimensionProps) {
+export const Dimension = memo(function Dimension({ x1, x2, y, label, gap, as = 'gain' }: DimensionProps) {
   const middle = (x1 + x2) / 2;
   return (
     <>
@@ -90,9 +97,9 @@ export function Dimension({ x1, x2, y, label, gap, as = 'gain' }: DimensionProps
       </Words>
     </>
   );
-}
+});
 /** Text on a patch of paper, so that lines behind it stay readable. */
-export function Tag({ x, y, as = 'txt', at = 'start', children }: WordsProps & { children: string }) {
+export const Tag = memo(function Tag({ x, y, as = 'txt', at = 'start', children }: WordsProps & { children: string }) {
   const wide = children.length * 6.3;
   const left = at === 'end' ? x - wide : at === 'middle' ? x - wide / 2 : x;
   return (
@@ -103,21 +110,31 @@ export function Tag({ x, y, as = 'txt', at = 'start', children }: WordsProps & {
       </Words>
     </>
   );
+});
+interface BalloonProps {
+  x: number;
+  y: number;
+  n: number;
+  on?: boolean;
 }
-export const Balloon = ({ x, y, n, on = false }: { x: number; y: number; n: number; on?: boolean }) => (
-  <>
-    <Ring x={x} y={y} r={8.5} as={on ? 'edge on' : 'edge'} />
-    <Words x={x} y={y + 4.2} as={on ? 'bal on' : 'bal'} at="middle">
-      {n}
-    </Words>
-  </>
-);
-export const Ground = ({ x1, x2, y }: { x1: number; x2: number; y: number }) => (
-  <>
-    <Line a={[x1, y]} b={[x2, y]} as="edge" />
-    <Box x={x1} y={y} w={x2 - x1} h={5} as="gr" />
-  </>
-);
+export const Balloon = memo(function Balloon({ x, y, n, on = false }: BalloonProps) {
+  return (
+    <>
+      <Ring x={x} y={y} r={8.5} as={on ? 'edge on' : 'edge'} />
+      <Words x={x} y={y + 4.2} as={on ? 'bal on' : 'bal'} at="middle">
+        {n}
+      </Words>
+    </>
+  );
+});
+export const Ground = memo(function Ground({ x1, x2, y }: { x1: number; x2: number; y: number }) {
+  return (
+    <>
+      <Line a={[x1, y]} b={[x2, y]} as="edge" />
+      <Box x={x1} y={y} w={x2 - x1} h={5} as="gr" />
+    </>
+  );
+});
 
 const hatch = (id: string, size: number, turn: number, as: string, paper = false) => (
   <pattern id={id} width={size} height={size} patternUnits="userSpaceOnUse" patternTransform={`rotate(${turn})`}>

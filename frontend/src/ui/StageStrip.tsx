@@ -1,4 +1,5 @@
 /** The seven stages in order, each with its state; those not built yet are plain and unlinked. */
+import { memo } from 'react';
 import styled from 'styled-components';
 import { Mark, type Progress } from './Mark';
 
@@ -39,22 +40,24 @@ const Strip = styled.ol`
   }
 `;
 
-export const StageStrip = ({ progress }: { progress: Progress }) => (
-  <Strip aria-label="Stages">
-    {STAGES.map((name) => (
-      <li key={name} aria-current={name === 'Size' ? 'step' : undefined}>
-        <b>{name}</b>
-        <span>
-          {name === 'Size' ? (
-            <>
-              <Mark state={progress} size={14} />
-              {progress}
-            </>
-          ) : (
-            'later'
-          )}
-        </span>
-      </li>
-    ))}
-  </Strip>
-);
+export const StageStrip = memo(function StageStrip({ progress }: { progress: Progress }) {
+  return (
+    <Strip aria-label="Stages">
+      {STAGES.map((name) => (
+        <li key={name} aria-current={name === 'Size' ? 'step' : undefined}>
+          <b>{name}</b>
+          <span>
+            {name === 'Size' ? (
+              <>
+                <Mark state={progress} size={14} />
+                {progress}
+              </>
+            ) : (
+              'later'
+            )}
+          </span>
+        </li>
+      ))}
+    </Strip>
+  );
+});

@@ -1,4 +1,5 @@
 /** Findings: danger first; one sentence, one reason, and the mend that can be tried with one press. */
+import { memo } from 'react';
 import { Button } from 'react-aria-components';
 import styled from 'styled-components';
 import type { Finding } from '../../api/types';
@@ -89,25 +90,27 @@ export function tally(findings: readonly Finding[]): string {
     .join(', ');
 }
 
-interface FindingsProps {
+export interface FindingsProps {
   findings: readonly Finding[];
   onMend: (finding: Finding) => void;
 }
 /** Only mends that change something have a button; a thing to look at is already drawn in the travel. */
-export const Findings = ({ findings, onMend }: FindingsProps) => (
-  <List>
-    {findings.map((finding) => (
-      <li key={finding.id}>
-        <Mark state={finding.level} size={16} />
-        <p className="sentence">
-          <LevelWord level={finding.level} />
-          {finding.sentence}
-        </p>
-        <p className="reason">{finding.reason}</p>
-        {finding.mend && finding.mend.edits.length > 0 && (
-          <MendButton onPress={() => onMend(finding)}>{finding.mend.label}</MendButton>
-        )}
-      </li>
-    ))}
-  </List>
-);
+export const Findings = memo(function Findings({ findings, onMend }: FindingsProps) {
+  return (
+    <List>
+      {findings.map((finding) => (
+        <li key={finding.id}>
+          <Mark state={finding.level} size={16} />
+          <p className="sentence">
+            <LevelWord level={finding.level} />
+            {finding.sentence}
+          </p>
+          <p className="reason">{finding.reason}</p>
+          {finding.mend && finding.mend.edits.length > 0 && (
+            <MendButton onPress={() => onMend(finding)}>{finding.mend.label}</MendButton>
+          )}
+        </li>
+      ))}
+    </List>
+  );
+});

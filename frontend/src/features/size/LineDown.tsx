@@ -9,17 +9,8 @@ import { Boot, PedalArm } from '../../drawings/pedal';
 import { TyreFace } from '../../drawings/vehicle';
 import { decel, kilonewtons, megapascals, millimetres, newtons, psi, size } from '../../units/format';
 import { onAxle, thickness } from './ForceLine';
-import {
-  BoreField,
-  boreName,
-  PedalFields,
-  PistonFields,
-  RotorFields,
-  ValveFields,
-  wasPistons,
-  wasRotors,
-  type PartsProps,
-} from './PartsRow';
+import { BoreField, PedalFields, PistonFields, RotorFields, ValveFields, type FieldsProps } from './PartFields';
+import { boreName, wasPistons, wasRotors, type PartsProps } from './PartsRow';
 import { factors, firstLock, gripUsed, LINKS, sliding } from './words';
 
 const HEIGHTS = [112, 178, 56, 168, 132, 172, 172, 112, 104];
@@ -256,7 +247,8 @@ function AxleForce({ s, x, as, yB, yR, yT, tyre }: AxleProps) {
 }
 
 export function LineDown({ said, ...props }: PartsProps & { said: string }) {
-  const { solved, state, now, found } = props;
+  const { place, solved, bores, onStep, state, now, found } = props;
+  const fields: FieldsProps = { place, solved, bores, onStep };
   const { parts } = solved;
   const front = onAxle(parts, 'front');
   const rear = onAxle(parts, 'rear');
@@ -285,7 +277,7 @@ export function LineDown({ said, ...props }: PartsProps & { said: string }) {
       <b>
         {newtons(now.rod)} <small>N</small>
       </b>
-      <PedalFields {...props} />
+      <PedalFields {...fields} />
       <p>{chain[1]}</p>
       {found && (
         <p data-was>
@@ -299,7 +291,7 @@ export function LineDown({ said, ...props }: PartsProps & { said: string }) {
       <b>
         {megapascals(f?.inlet ?? r?.inlet ?? 0)} <small>MPa</small>
       </b>
-      <BoreField {...props} />
+      <BoreField {...fields} />
       <p>
         {parts.cylinder.kind}, {size(parts.cylinder.bore_mm)} mm; {chain[3]}
       </p>
@@ -311,19 +303,19 @@ export function LineDown({ said, ...props }: PartsProps & { said: string }) {
       {found && <p data-was>was {boreName(found.solved.parts)}</p>}
     </>,
     <>
-      <ValveFields {...props} />
+      <ValveFields {...fields} />
       <p>
         {psi(f?.outlet ?? 0)} psi front, {psi(r?.outlet ?? 0)} psi rear
       </p>
     </>,
     <>
       {both(f?.clamp != null ? kilonewtons(f.clamp) : null, r?.clamp != null ? kilonewtons(r.clamp) : null, 'kN')}
-      <PistonFields {...props} />
+      <PistonFields {...fields} />
       {found && <p data-was>was {wasPistons(found)}</p>}
     </>,
     <>
       {both(f ? newtons(f.torque) : null, r ? newtons(r.torque) : null, 'N m')}
-      <RotorFields {...props} />
+      <RotorFields {...fields} />
       {found && <p data-was>was {wasRotors(found)}</p>}
     </>,
     <>

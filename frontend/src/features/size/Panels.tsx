@@ -1,12 +1,12 @@
 /** The instruments of Size: balance, where the pedal goes, findings; the same ones on a sheet and on a phone. */
-import type { ReactNode } from 'react';
+import { memo, useMemo, type ReactNode } from 'react';
 import styled from 'styled-components';
 import { Balance } from '../../charts/Balance';
 import { TravelStair } from '../../charts/TravelStair';
 import { useOverflow } from '../../ui/useOverflow';
 import { useWidth } from '../../ui/useWidth';
 import { decel, millimetres, percent } from '../../units/format';
-import { Findings, tally } from './Findings';
+import { Findings, tally, type FindingsProps } from './Findings';
 import { causesOf, lostOf, pathsOf, roomLeft } from './instruments';
 import { saidBalance, saidTravel } from './said';
 import type { Size } from './useSize';
@@ -56,9 +56,10 @@ function Panel({ id, title, note, children }: { id: string; title: string; note:
   );
 }
 
-export function BalancePanel({ size }: { size: Size }) {
+export const BalancePanel = memo(function BalancePanel({ size }: { size: Size }) {
   const [ref, width] = useWidth<HTMLDivElement>(330);
-  const { job, now, state, look } = size;
+  const { job, now, state, look, setup } = size;
+  const paths = useMemo(() => pathsOf(job.view, setup.key, look.load), [job.view, setup.key, look.load]);
   const total = now.front + now.rear;
   const ideal = now.idealShare === null ? '' : `, ideal ${percent(now.idealShare)}`;
   return (
@@ -73,16 +74,16 @@ export function BalancePanel({ size }: { size: Size }) {
           width={width}
           height={226}
           tyres={state.balance}
-          paths={pathsOf(job.view, size.setup.key, look.load)}
-          at={{ front: now.front, rear: now.rear, name: size.setup.name.replace(/^plan /, '') }}
+          paths={paths}
+          at={{ front: now.front, rear: now.rear, name: setup.name.replace(/^plan /, '') }}
           said={saidBalance(size)}
         />
       </div>
     </Panel>
   );
-}
+});
 
-export function TravelPanel({ size }: { size: Size }) {
+export const TravelPanel = memo(function TravelPanel({ size }: { size: Size }) {
   const [ref, width] = useWidth<HTMLDivElement>(350);
   const { now, solved, state, found, job, setup } = size;
   const room = solved.parts.pedal.available_mm;
@@ -116,10 +117,13 @@ export function TravelPanel({ size }: { size: Size }) {
       </div>
     </Panel>
   );
-}
+});
 
-export const FindingsPanel = ({ size }: { size: Size }) => (
-  <Panel id="findings" title="Findings" note={tally(size.setup.findings)}>
-    <Findings findings={size.setup.findings} onMend={size.onMend} />
-  </Panel>
-);
+/** The findings do not move with the push. */
+export const FindingsPanel = memo(function FindingsPanel({ findings, onMend }: FindingsProps) {
+  return (
+    <Panel id="findings" title="Findings" note={tally(findings)}>
+      <Findings findings={findings} onMend={onMend} />
+    </Panel>
+  );
+});

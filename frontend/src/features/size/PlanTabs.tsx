@@ -1,4 +1,5 @@
 /** As found and the plans: which one is on the line, how each stands. */
+import { memo } from 'react';
 import { ToggleButton, ToggleButtonGroup } from 'react-aria-components';
 import styled from 'styled-components';
 import type { SetupView } from '../../api/types';
@@ -65,33 +66,35 @@ interface PlanTabsProps {
   onUse: (key: string) => void;
   small?: boolean;
 }
-export const PlanTabs = ({ setups, using, onUse, small = false }: PlanTabsProps) => (
-  <Group
-    aria-label="Shown on the line"
-    selectionMode="single"
-    disallowEmptySelection
-    selectedKeys={[using]}
-    onSelectionChange={(keys) => {
-      const [key] = keys;
-      if (key !== undefined) onUse(String(key));
-    }}
-  >
-    {setups.map((setup, i) => (
-      <ToggleButton key={setup.key} id={setup.key} className="tab" style={small ? { minWidth: 112 } : undefined}>
-        <b>
-          {!small && (
-            <svg width="26" height="8" aria-hidden="true">
-              <path d="M0,4L26,4" className={i === 0 ? 'found' : setup.key === using ? 'force' : 'otherplan'} />
-            </svg>
-          )}
-          {capital(setup.name)}
-        </b>
-        <span>
-          {setup.level && <Mark state={setup.level} />}
-          {setup.level && <span className="visually-hidden">{setup.level}: </span>}
-          {setup.headline}
-        </span>
-      </ToggleButton>
-    ))}
-  </Group>
-);
+export const PlanTabs = memo(function PlanTabs({ setups, using, onUse, small = false }: PlanTabsProps) {
+  return (
+    <Group
+      aria-label="Shown on the line"
+      selectionMode="single"
+      disallowEmptySelection
+      selectedKeys={[using]}
+      onSelectionChange={(keys) => {
+        const [key] = keys;
+        if (key !== undefined) onUse(String(key));
+      }}
+    >
+      {setups.map((setup, i) => (
+        <ToggleButton key={setup.key} id={setup.key} className="tab" style={small ? { minWidth: 112 } : undefined}>
+          <b>
+            {!small && (
+              <svg width="26" height="8" aria-hidden="true">
+                <path d="M0,4L26,4" className={i === 0 ? 'found' : setup.key === using ? 'force' : 'otherplan'} />
+              </svg>
+            )}
+            {capital(setup.name)}
+          </b>
+          <span>
+            {setup.level && <Mark state={setup.level} />}
+            {setup.level && <span className="visually-hidden">{setup.level}: </span>}
+            {setup.headline}
+          </span>
+        </ToggleButton>
+      ))}
+    </Group>
+  );
+});

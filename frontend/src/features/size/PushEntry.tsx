@@ -1,4 +1,5 @@
 /** The push and the stop wanted, as fields: type either, the other follows. */
+import { memo } from 'react';
 import { NumberField, Input, Label } from 'react-aria-components';
 import styled from 'styled-components';
 import { poundsForce } from '../../units/format';
@@ -53,27 +54,36 @@ interface PushEntryProps {
 const PUSH = { maximumFractionDigits: 0, useGrouping: false };
 const DECEL = { minimumFractionDigits: 2, maximumFractionDigits: 2 };
 
-export const PushEntry = ({ push, decel, onPush, onDecel }: PushEntryProps) => (
-  <Entry>
-    <NumberField value={Math.round(push)} minValue={0} maxValue={5000} step={1} formatOptions={PUSH} onChange={onPush}>
-      <Label>Push</Label>
-      <span className="line">
-        <Input />N
-      </span>
-    </NumberField>
-    <span className="other">{poundsForce(push)} lbf</span>
-    <NumberField
-      value={Math.round(decel * 100) / 100}
-      minValue={0}
-      maxValue={3}
-      step={0.01}
-      formatOptions={DECEL}
-      onChange={onDecel}
-    >
-      <Label>Stop wanted</Label>
-      <span className="line">
-        <Input />g
-      </span>
-    </NumberField>
-  </Entry>
-);
+export const PushEntry = memo(function PushEntry({ push, decel, onPush, onDecel }: PushEntryProps) {
+  return (
+    <Entry>
+      <NumberField
+        value={Math.round(push)}
+        minValue={0}
+        maxValue={5000}
+        step={1}
+        formatOptions={PUSH}
+        onChange={onPush}
+      >
+        <Label>Push</Label>
+        <span className="line">
+          <Input />N
+        </span>
+      </NumberField>
+      <span className="other">{poundsForce(push)} lbf</span>
+      <NumberField
+        value={Math.round(decel * 100) / 100}
+        minValue={0}
+        maxValue={3}
+        step={0.01}
+        formatOptions={DECEL}
+        onChange={onDecel}
+      >
+        <Label>Stop wanted</Label>
+        <span className="line">
+          <Input />g
+        </span>
+      </NumberField>
+    </Entry>
+  );
+});

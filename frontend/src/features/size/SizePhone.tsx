@@ -1,5 +1,5 @@
 /** Size on a phone at the car: the worst finding first, the line stood on end, and a dock for the push under the thumb. */
-import { useState } from 'react';
+import { useDeferredValue, useState } from 'react';
 import { Button } from 'react-aria-components';
 import { Link } from 'react-router';
 import styled from 'styled-components';
@@ -202,6 +202,7 @@ function goTo(id: string) {
 
 export function SizePhone({ size }: { size: Size }) {
   const { job, setup, solved, state, look, now, found } = size;
+  const later = useDeferredValue(size);
   const [stages, setStages] = useState(false);
   const worst = setup.findings[0];
   const loud = worst && (worst.level === 'danger' || worst.level === 'caution');
@@ -272,9 +273,9 @@ export function SizePhone({ size }: { size: Size }) {
             onStep={size.onStep}
           />
         </div>
-        <BalancePanel size={size} />
-        <TravelPanel size={size} />
-        <FindingsPanel size={size} />
+        <BalancePanel size={later} />
+        <TravelPanel size={later} />
+        <FindingsPanel findings={size.setup.findings} onMend={size.onMend} />
         <section aria-label="Job">
           <p>
             {job.name}.{' '}

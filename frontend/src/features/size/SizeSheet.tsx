@@ -1,7 +1,9 @@
 /** Size on a laptop: one sheet, the line across it, the instruments beneath. */
+import { memo, useDeferredValue } from 'react';
 import { Button, ToggleButton, ToggleButtonGroup } from 'react-aria-components';
 import { Link } from 'react-router';
 import styled from 'styled-components';
+import type { Job } from '../../api/client';
 import { PushRule } from '../../charts/PushRule';
 import { StageStrip } from '../../ui/StageStrip';
 import { Wordmark } from '../../ui/Wordmark';
@@ -145,9 +147,53 @@ export function ThemeButton() {
   );
 }
 
+interface StepsProps {
+  job: Job;
+  onUndo: () => void;
+  onRedo: () => void;
+}
+const Steps = memo(function Steps({ job, onUndo, onRedo }: StepsProps) {
+  return (
+    <Tools className="noprint">
+      <ThemeButton />
+      <Button aria-label="Undo" isDisabled={!job.can_undo} onPress={onUndo}>
+        <Glyph d={UNDO} />
+      </Button>
+      <Button aria-label="Redo" isDisabled={!job.can_redo} onPress={onRedo}>
+        <Glyph d={REDO} />
+      </Button>
+    </Tools>
+  );
+});
+
+interface MatchProps {
+  match: 'stop' | 'push';
+  onMatch: (match: 'stop' | 'push') => void;
+}
+/** Where as found is matched with the plan: at the road, or at the foot. */
+const Match = memo(function Match({ match, onMatch }: MatchProps) {
+  return (
+    <Same className="noprint">
+      <p id="same">As found, at</p>
+      <ToggleButtonGroup
+        aria-labelledby="same"
+        selectionMode="single"
+        disallowEmptySelection
+        selectedKeys={[match]}
+        onSelectionChange={(keys) => onMatch(keys.has('push') ? 'push' : 'stop')}
+      >
+        <ToggleButton id="stop">the same stop</ToggleButton>
+        <ToggleButton id="push">the same push</ToggleButton>
+      </ToggleButtonGroup>
+    </Same>
+  );
+});
+
 export function SizeSheet({ size }: { size: Size }) {
   const { job, setup, solved, state, look, now, found } = size;
   const { view } = job;
+  // While the push is scrubbed the line comes first; the instruments follow one frame behind it.
+  const later = useDeferredValue(size);
   const against = difference(solved.against_found[look.load]);
   return (
     <Sheet>
@@ -156,19 +202,11 @@ export function SizeSheet({ size }: { size: Size }) {
           <Wordmark />
         </Link>
         <StageStrip progress={setup.level === 'danger' || setup.level === 'caution' ? 'begun' : 'ready'} />
-        <Tools className="noprint">
-          <ThemeButton />
-          <Button aria-label="Undo" isDisabled={!job.can_undo} onPress={size.onUndo}>
-            <Glyph d={UNDO} />
-          </Button>
-          <Button aria-label="Redo" isDisabled={!job.can_redo} onPress={size.onRedo}>
-            <Glyph d={REDO} />
-          </Button>
-        </Tools>
+        <Steps job={job} onUndo={size.onUndo} onRedo={size.onRedo} />
       </Top>
       <Control role="region" aria-label="Plans and push">
         <PlanTabs setups={view.setups} using={setup.key} onUse={size.onUse} />
-        <PushEntry push={now.push} decel={now.decel} onPush={size.onPush} onDecel={size.onDecel} />
+        <PushEntry push={later.now.push} decel={later.now.decel} onPush={size.onPush} onDecel={size.onDecel} />
         <PushRule {...ruleOf(size)} />
       </Control>
       <Main>
@@ -176,28 +214,14 @@ export function SizeSheet({ size }: { size: Size }) {
           {job.name}: Size, {setup.name}
         </h1>
         <Line aria-label={`Force line, ${setup.name}`}>
-          {found && (
-            <Same className="noprint">
-              <p id="same">As found, at</p>
-              <ToggleButtonGroup
-                aria-labelledby="same"
-                selectionMode="single"
-                disallowEmptySelection
-                selectedKeys={[look.match]}
-                onSelectionChange={(keys) => size.onMatch(keys.has('push') ? 'push' : 'stop')}
-              >
-                <ToggleButton id="stop">the same stop</ToggleButton>
-                <ToggleButton id="push">the same push</ToggleButton>
-              </ToggleButtonGroup>
-            </Same>
-          )}
+          {found && <Match match={look.match} onMatch={size.onMatch} />}
           <ForceLine solved={solved} state={state} now={now} found={found} said={saidLine(size)} />
           <PartsRow
             place={size.place}
             solved={solved}
             state={state}
-            now={now}
-            found={found}
+            now={later.now}
+            found={later.found}
             against={against}
             bores={view.standard_bores}
             onStep={size.onStep}
@@ -205,9 +229,9 @@ export function SizeSheet({ size }: { size: Size }) {
           {size.message && <Message said={size.message} onClose={size.onClose} />}
         </Line>
         <Instruments>
-          <BalancePanel size={size} />
-          <TravelPanel size={size} />
-          <FindingsPanel size={size} />
+          <BalancePanel size={later} />
+          <TravelPanel size={later} />
+          <FindingsPanel findings={size.setup.findings} onMend={size.onMend} />
         </Instruments>
       </Main>
       <footer>

@@ -1,4 +1,5 @@
 /** The title block at the foot of the sheet: which job, which vehicle, how it stands. */
+import { memo } from 'react';
 import styled from 'styled-components';
 import type { Job } from '../../api/client';
 import type { SetupView, StateView } from '../../api/types';
@@ -43,7 +44,15 @@ interface TitleBlockProps {
   stored: string;
   onLoad: (load: number) => void;
 }
-export function TitleBlock({ job, setup, state, wanted, load, stored, onLoad }: TitleBlockProps) {
+export const TitleBlock = memo(function TitleBlock({
+  job,
+  setup,
+  state,
+  wanted,
+  load,
+  stored,
+  onLoad,
+}: TitleBlockProps) {
   const tyre = setup.solved?.parts.stations[0]?.tyre ?? 'by radius';
   const wheelbase = (job.document['vehicle'] as Record<string, unknown> | undefined)?.['wheelbase_mm'];
   const states = setup.solved?.states ?? [];
@@ -91,4 +100,4 @@ export function TitleBlock({ job, setup, state, wanted, load, stored, onLoad }: 
       </div>
     </Block>
   );
-}
+});

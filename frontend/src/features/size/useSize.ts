@@ -1,5 +1,5 @@
 /** Everything the Size views share: the job, what is looked at, the figures at this push, and the steps that change it. */
-import { useEffect, useMemo, useReducer, useState } from 'react';
+import { useCallback, useEffect, useMemo, useReducer, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { Refused, type Job } from '../../api/client';
 import { useChange, useMoment, type Asked, type Step } from '../../api/jobs';
@@ -97,32 +97,61 @@ export function useSize(job: Job): Size | { incomplete: SetupView; use: (setup: 
     return push === null ? null : { solved: base.solved, state: baseState, now: figuresAt(baseState.curves, push) };
   }, [base, setup, load, now, look.match]);
 
-  const use = (key: string) => {
-    dispatch({ type: 'setup', setup: key });
-    setParams({ plan: key }, { replace: true });
-  };
-  if (!setup || !solved || !state || !now) return { incomplete: setup ?? view.setups[0]!, use, using: look.setup };
-
-  const refused = (error: unknown, again?: () => void) => {
+  const use = useCallback(
+    (key: string) => {
+      dispatch({ type: 'setup', setup: key });
+      setParams({ plan: key }, { replace: true });
+    },
+    [setParams],
+  );
+  const wanted = view.wanted_decel_g ?? FIRST.value;
+  const onLoad = useCallback((next: number) => dispatch({ type: 'load', load: next, decel: wanted }), [wanted]);
+  const onPush = useCallback((value: number) => dispatch({ type: 'push', value }), []);
+  const onDecel = useCallback((value: number) => dispatch({ type: 'decel', value }), []);
+  const onMatch = useCallback((match: Looking['match']) => dispatch({ type: 'match', match }), []);
+  // What a memoised part is given stays the same while the push is scrubbed.
+  const key = setup?.key ?? '';
+  const place = useMemo(
+    (): Place => ({ root: rootOf(job.document, key), document: job.document }),
+    [job.document, key],
+  );
+  const refused = useCallback((error: unknown, again?: () => void) => {
     if (!(error instanceof Refused)) throw error;
     const { problem } = error;
     setMessage(problem.status === 409 ? { text: both(problem), mine: again } : { text: problem.detail });
-  };
-  const onStep = async (step: Step): Promise<unknown> => {
-    try {
-      const answer = await change.mutateAsync(step);
-      setMessage(null);
-      return answer;
-    } catch (error) {
-      refused(error, () => void onStep(step).catch(() => undefined));
-      throw error;
-    }
-  };
-  const place: Place = { root: rootOf(job.document, setup.key), document: job.document };
-  const stepBack = (what: typeof undo) => {
+  }, []);
+  const { mutateAsync } = change;
+  const onStep = useCallback(
+    async function step(edit: Step): Promise<unknown> {
+      try {
+        const answer = await mutateAsync(edit);
+        setMessage(null);
+        return answer;
+      } catch (error) {
+        refused(error, () => void step(edit).catch(() => undefined));
+        throw error;
+      }
+    },
+    [mutateAsync, refused],
+  );
+  const onMend = useCallback(
+    (finding: Finding) => {
+      if (finding.mend) void onStep(mendStep(place, finding.mend.label, finding.mend.edits)).catch(() => undefined);
+    },
+    [onStep, place],
+  );
+  const { mutate: undoOne } = undo;
+  const { mutate: redoOne } = redo;
+  const onUndo = useCallback(() => {
     setMessage(null);
-    what.mutate(undefined, { onError: (error) => refused(error) });
-  };
+    if (job.can_undo) undoOne(undefined, { onError: (error) => refused(error) });
+  }, [job.can_undo, undoOne, refused]);
+  const onRedo = useCallback(() => {
+    setMessage(null);
+    if (job.can_redo) redoOne(undefined, { onError: (error) => refused(error) });
+  }, [job.can_redo, redoOne, refused]);
+  if (!setup || !solved || !state || !now) return { incomplete: setup ?? view.setups[0]!, use, using: look.setup };
+
   return {
     job,
     setup,
@@ -137,15 +166,13 @@ export function useSize(job: Job): Size | { incomplete: SetupView; use: (setup: 
     busy: change.isPending || undo.isPending || redo.isPending,
     onClose: () => setMessage(null),
     onUse: use,
-    onLoad: (next) => dispatch({ type: 'load', load: next, decel: view.wanted_decel_g ?? now.decel }),
-    onPush: (value) => dispatch({ type: 'push', value }),
-    onDecel: (value) => dispatch({ type: 'decel', value }),
-    onMatch: (match) => dispatch({ type: 'match', match }),
+    onLoad,
+    onPush,
+    onDecel,
+    onMatch,
     onStep,
-    onMend: (finding) => {
-      if (finding.mend) void onStep(mendStep(place, finding.mend.label, finding.mend.edits)).catch(() => undefined);
-    },
-    onUndo: () => job.can_undo && stepBack(undo),
-    onRedo: () => job.can_redo && stepBack(redo),
+    onMend,
+    onUndo,
+    onRedo,
   };
 }

@@ -1,0 +1,223 @@
+/** The parts as fields: what a person can change about each link, typed or stepped. */
+import { memo } from 'react';
+import { Button } from 'react-aria-components';
+import styled from 'styled-components';
+import type { Step } from '../../api/jobs';
+import type { Bore, Solved, StationParts } from '../../api/types';
+import { Field } from '../../ui/Field';
+import { asTyped, grouped, size } from '../../units/format';
+import { kneeStep, nextBore, typed, valueAt, type Place } from './edits';
+
+export const Own = styled.p`
+  font: var(--w-firm) var(--t-name) / var(--snug) var(--letter);
+  white-space: nowrap;
+  overflow: hidden;
+  text-overflow: ellipsis;
+`;
+const Pair = styled.div`
+  display: grid;
+  grid-template-columns: auto minmax(0, 1fr);
+  column-gap: var(--s4);
+  row-gap: var(--s2);
+  align-items: baseline;
+  > * {
+    grid-column: 1 / 3;
+    display: grid;
+    grid-template-columns: subgrid;
+  }
+`;
+const Steps = styled.span`
+  display: inline-flex;
+  button {
+    width: var(--s24);
+    height: var(--s24);
+    border: 0;
+    padding: 0;
+    background: none;
+    color: var(--plan);
+    display: grid;
+    place-items: center;
+  }
+  button[data-disabled] {
+    color: var(--rule);
+  }
+  @media (pointer: coarse) {
+    button {
+      width: var(--target);
+      height: var(--target);
+    }
+  }
+`;
+const BoreLine = styled.div`
+  display: flex;
+  align-items: center;
+  gap: var(--s6);
+  > :first-child {
+    flex: 1;
+    max-width: 110px;
+  }
+`;
+
+/** What the fields need: nothing that moves with the push, so that a scrub does not draw them again. */
+export interface FieldsProps {
+  place: Place;
+  solved: Solved;
+  bores: readonly Bore[];
+  onStep: (step: Step) => Promise<unknown>;
+}
+
+const Triangle = ({ left = false }: { left?: boolean }) => (
+  <svg width="8" height="10" viewBox="0 0 8 10" aria-hidden="true">
+    <path d={left ? 'M8,0L8,10L0,5Z' : 'M0,0L0,10L8,5Z'} fill="currentColor" style={{ fill: 'currentColor' }} />
+  </svg>
+);
+
+/** The bore: typed, or stepped through the standard sizes by keys and triangles. */
+export const BoreField = memo(function BoreField({ place, solved, bores, onStep }: FieldsProps) {
+  const path = `${place.root}.systems.0.cylinder.bore_mm`;
+  const now = solved.parts.cylinder.bore_mm;
+  const step = (direction: 1 | -1) => {
+    const next = nextBore(bores, now, direction);
+    if (next) void onStep({ label: `bore ${next.name}`, edits: [{ path, value: next.name }] }).catch(() => undefined);
+  };
+  return (
+    <BoreLine>
+      <Field
+        label="Cylinder bore"
+        shown={false}
+        value={asTyped(valueAt(place.document, path), 'mm')}
+        onCommit={(text) => onStep(typed('bore', path, text))}
+        onStep={step}
+      />
+      <Steps>
+        <Button aria-label="Next smaller standard bore" isDisabled={!nextBore(bores, now, -1)} onPress={() => step(-1)}>
+          <Triangle left />
+        </Button>
+        <Button aria-label="Next larger standard bore" isDisabled={!nextBore(bores, now, 1)} onPress={() => step(1)}>
+          <Triangle />
+        </Button>
+      </Steps>
+    </BoreLine>
+  );
+});
+
+/** A length that steps by one millimetre. */
+function Length({
+  props,
+  label,
+  shown,
+  path,
+  mm,
+}: {
+  props: FieldsProps;
+  label: string;
+  shown: string;
+  path: string;
+  mm: number;
+}) {
+  const { place, onStep } = props;
+  const stepped = (direction: 1 | -1) => `${size(Math.round((mm + direction) * 100) / 100)} mm`;
+  return (
+    <Field
+      label={shown || label}
+      shown={shown !== ''}
+      value={asTyped(valueAt(place.document, path), 'mm')}
+      onCommit={(text) => onStep(typed(label, path, text))}
+      onStep={(direction) =>
+        void onStep({ label, gesture: `step-${path}`, edits: [{ path, value: stepped(direction) }] }).catch(
+          () => undefined,
+        )
+      }
+    />
+  );
+}
+
+export const PedalFields = memo(function PedalFields(props: FieldsProps) {
+  const path = `${props.place.root}.systems.0.control`;
+  const { pedal } = props.solved.parts;
+  return (
+    <Pair>
+      <Length
+        props={props}
+        label="Pivot to pad"
+        shown="pad"
+        path={`${path}.pivot_to_pad_mm`}
+        mm={pedal.pivot_to_pad_mm}
+      />
+      <Length
+        props={props}
+        label="Pivot to pin"
+        shown="pin"
+        path={`${path}.pivot_to_pin_mm`}
+        mm={pedal.pivot_to_pin_mm}
+      />
+    </Pair>
+  );
+});
+
+const stationPath = (place: Place, index: number) => `${place.root}.systems.0.stations.${index}`;
+export const side = (s: StationParts) => (s.axle === 'front' ? 'F' : 'R');
+
+export const ValveFields = memo(function ValveFields({ place, solved, onStep }: FieldsProps) {
+  const index = solved.parts.stations.findIndex((s) => s.axle === 'rear');
+  const station = solved.parts.stations[index];
+  if (!station) return <Own>no rear line</Own>;
+  const path = `${stationPath(place, index)}.devices`;
+  const knee =
+    station.valve_place === null
+      ? ''
+      : asTyped(valueAt(place.document, `${path}.${station.valve_place}.knee_kpa`), 'kPa');
+  return (
+    <Pair>
+      <Field
+        label="knee"
+        value={knee}
+        placeholder="no valve"
+        onCommit={(text) => onStep(kneeStep(place, station, index, text))}
+      />
+      {station.valve_place !== null && (
+        <Field
+          label="slope"
+          value={size(station.valve?.slope ?? 0)}
+          onCommit={(text) => onStep(typed('valve slope', `${path}.${station.valve_place}.slope`, text))}
+        />
+      )}
+    </Pair>
+  );
+});
+
+export const PistonFields = memo(function PistonFields({ place, solved, onStep }: FieldsProps) {
+  return (
+    <Pair>
+      {solved.parts.stations.map((s, i) => {
+        const path = `${stationPath(place, i)}.brake.${s.disc ? 'pistons_mm' : 'wheel_cylinder_mm'}`;
+        const own = valueAt(place.document, path);
+        return (
+          <Field
+            key={s.name}
+            label={s.disc ? side(s) : `${side(s)} drum`}
+            value={Array.isArray(own) ? grouped(own as (string | number)[]) : asTyped(own, 'mm')}
+            onCommit={(text) => onStep(typed(`${s.name} pistons`, path, text))}
+          />
+        );
+      })}
+    </Pair>
+  );
+});
+
+export const RotorFields = memo(function RotorFields(props: FieldsProps) {
+  return (
+    <Pair>
+      {props.solved.parts.stations.map((s, i) => (
+        <Length
+          key={s.name}
+          props={props}
+          label={`${s.name} ${s.disc ? 'rotor' : 'drum'} diameter`}
+          shown={s.disc ? side(s) : `${side(s)} drum`}
+          path={`${stationPath(props.place, i)}.brake.${s.disc ? 'rotor_diameter_mm' : 'drum_diameter_mm'}`}
+          mm={s.disc?.rotor_diameter_mm ?? s.drum?.drum_diameter_mm ?? 0}
+        />
+      ))}
+    </Pair>
+  );
+});
