@@ -7,9 +7,10 @@ from typing import Any
 import numpy as np
 from kobrix.core import chain, disc, lines, valves, vehicle
 from kobrix.core.booster import Booster
-from kobrix.core.case import Asked, Case, Room, solve
+from kobrix.core.case import Asked, Case, solve
 from kobrix.core.control import Control
 from kobrix.core.cylinder import Chamber, Cylinder, Feed
+from kobrix.core.failures import Room
 from kobrix.core.paths import Solved, solve_path
 from kobrix.demo import JOBS
 from kobrix.setup import files

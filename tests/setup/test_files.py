@@ -8,11 +8,11 @@ from typing import Any
 
 from kobrix.core.errors import BadFile, NotFound
 from kobrix.setup import files
+from kobrix.setup.answers import evaluate
 from kobrix.setup.convert import convert
 from kobrix.setup.entries import typed_edit
 from kobrix.setup.job import Job
 from kobrix.setup.model import Setup
-from kobrix.setup.result import evaluate
 
 from tests.cases import demo_document, example_document, example_setup
 

@@ -8,8 +8,8 @@ from typing import Any
 from kobrix.api.shapes import JobView, Moment
 from kobrix.core.errors import Impossible
 from kobrix.setup import files
+from kobrix.setup.answers import evaluate
 from kobrix.setup.questions import Questions
-from kobrix.setup.result import evaluate
 from kobrix.setup.view import job_view, moment_at
 
 from tests.cases import demo_job, example_result, example_setup

@@ -31,9 +31,10 @@ def _write(document: Any) -> None:
 def _evaluate(args: argparse.Namespace) -> int:
     from kobrix.cli.table import table
     from kobrix.setup import files
+    from kobrix.setup.answers import whole_document
     from kobrix.setup.job import AS_FOUND, Job
     from kobrix.setup.questions import Questions
-    from kobrix.setup.result import Answer, result_document
+    from kobrix.setup.result import Answer
     from kobrix.setup.view import findings
 
     document = _read(args.file)
@@ -52,7 +53,7 @@ def _evaluate(args: argparse.Namespace) -> int:
         questions = questions.model_copy(update={"wanted_decels_g": [*questions.wanted_decels_g, *args.at_decel]})
     questions = files.check(Questions, questions.model_dump(exclude_unset=True))
     answer = Answer(value, questions)
-    result = {**result_document(answer), "findings": findings(answer)}
+    result = {**whole_document(answer), "findings": findings(answer)}
     if args.table:
         print(table(result))
     else:

@@ -6,7 +6,7 @@ import numpy as np
 
 from kobrix.core import valves
 from kobrix.core.arrays import Floats, Mask, Number, lookup
-from kobrix.core.chain import HEALTHY, Condition, Place, Station, System, first_reach, follow
+from kobrix.core.chain import Condition, Place, Station, System, first_reach
 from kobrix.core.failures import Left, Room, what_is_left
 from kobrix.core.paths import Solved, solve_path
 from kobrix.core.road import Event, Road, limit_of
@@ -156,6 +156,3 @@ def solve(
         pulled = [(s, ratios[s.name]) for s in own if ratios.get(s.name, 0.0) > 0.0]
         paths[name] = _path(name, pulled, load, wheels, asked)
     return Case(tuple(own), load, wheels, asked.names, paths)
-
-
-__all__ = ["HEALTHY", "Asked", "Case", "Path", "Room", "design_stop", "follow", "settle", "solve"]

@@ -31,7 +31,8 @@ class Station:
     """The wheel brakes of one kind on one axle.
 
     `name`; `axle`; `wheels` [1]; `rolling_radius` [m]; `brake` [record]; `devices` from the cylinder on; `lines`, None
-    when they are not known: forces do not ask for them, travel does.
+    when they are not known: forces do not ask for them, travel does. `owner`: the system whose brakes these are, when a
+    second control presses them too.
     """
 
     name: str
@@ -41,6 +42,7 @@ class Station:
     brake: discs.Disc | drums.Drum
     devices: tuple[valves.Device, ...]
     lines: Lines | None
+    owner: str | None = None
 
 
 @dataclass(frozen=True)

@@ -9,7 +9,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from kobrix.core.arrays import Floats, Mask, Number, at_step, healthy, lookup
-from kobrix.core.chain import HEALTHY, Condition, Place, System, first_reach, follow, place_of
+from kobrix.core.chain import HEALTHY, Condition, ForceLine, Place, Station, System, first_reach, follow, place_of
 from kobrix.core.errors import Impossible
 from kobrix.core.pedal import Pedal
 from kobrix.core.road import Event, Moment, Road, first_event, moment, on_road
@@ -148,15 +148,87 @@ def solve_path(
         return Solved(name, (Pull(pedals[0], systems[0][1], None),), None, road, first_event(road))
     ratios = [r for _, r in systems]
     push, numbers = _merged(pedals, ratios)
-    force: dict[Axle, Floats] = {}
-    braking: dict[Axle, Floats] = {}
-    places = [place_of(n, line.steps) for n, line in zip(numbers, lines, strict=True)]
-    middles = [place_of(0.5 * (n[..., 1:] + n[..., :-1]), line.steps) for n, line in zip(numbers, lines, strict=True)]
-    for axle in AXLES:
-        force[axle] = np.asarray(
-            sum(lookup(line.axle_force(axle), p.knot, p.fraction) for line, p in zip(lines, places, strict=True))
-        )
-        braking[axle] = np.asarray(sum(at_step(line.braking(axle), p.knot) for line, p in zip(lines, middles, strict=True)))
+    wheels_fed = _wheels_fed(lines)
+    push, numbers = _with_crossings(push, numbers, lines, wheels_fed)
+    force, braking = _on_axles(lines, numbers, wheels_fed)
     road = on_road(load, force, braking, wheels)
     pulls = tuple(Pull(p, r, n) for p, r, n in zip(pedals, ratios, numbers, strict=True))
     return Solved(name, pulls, push, road, first_event(road))
+
+
+# One wheel of a station, and the branches (line, branch) that press it.
+Wheel = tuple[Station, list[tuple[int, int]]]
+
+
+def _wheels_fed(lines: list[ForceLine]) -> list[Wheel]:
+    """Every wheel with the branches that press it; a second control's branches join those of the brakes' owner."""
+    found: dict[tuple[str, str], list[Wheel]] = {}
+    seconds: list[tuple[tuple[str, str], int, int, int]] = []
+    for n, line in enumerate(lines):
+        for i, branch in enumerate(line.branches):
+            key = (branch.station.owner or line.system.name, branch.station.name)
+            if branch.station.owner is None:
+                found.setdefault(key, []).extend((branch.station, [(n, i)]) for _ in range(branch.wheels))
+            else:
+                seconds.append((key, n, i, branch.wheels))
+    taken: dict[tuple[str, str], int] = {}
+    for key, n, i, count in seconds:
+        own = found.setdefault(key, [])
+        while len(own) < count:  # the owner is not pressed on this path
+            own.append((lines[n].branches[i].station, []))
+        first = taken.get(key, 0)
+        for k in range(count):
+            own[(first + k) % len(own)][1].append((n, i))
+        taken[key] = first + count
+    return [wheel for own in found.values() for wheel in own]
+
+
+def _torques(lines: list[ForceLine], numbers: list[Floats]) -> list[Floats]:
+    """Torque per wheel [N·m] of every branch of each line (B, ..., M) at the path's knots."""
+    places = [place_of(n, line.steps) for n, line in zip(numbers, lines, strict=True)]
+    return [lookup(line.torque, p.knot, p.fraction) for line, p in zip(lines, places, strict=True)]
+
+
+def _with_crossings(
+    push: Floats, numbers: list[Floats], lines: list[ForceLine], wheels_fed: list[Wheel]
+) -> tuple[Floats, list[Floats]]:
+    """The path's knots with those at which another control begins to press a shared wheel the harder."""
+    pairs = {(a, b) for _, fed in wheels_fed for x, a in enumerate(fed) for b in fed[x + 1 :]}
+    if not pairs:
+        return push, numbers
+    torque = _torques(lines, numbers)
+    extra: list[Floats] = []
+    for (n, i), (m, k) in sorted(pairs):
+        ahead = torque[n][i] - torque[m][k]
+        low, high = ahead[..., :-1], ahead[..., 1:]
+        crosses = low * high < 0.0
+        extra.append(np.where(crosses, low / np.where(crosses, low - high, 1.0), 0.0))
+    steps = np.arange(push.shape[-1], dtype=np.float64)
+    front = np.broadcast_shapes(push.shape[:-1], *(e.shape[:-1] for e in extra))
+    parts = [steps, *(e + steps[:-1] for e in extra)]
+    every = np.sort(np.concatenate([np.broadcast_to(p, (*front, p.shape[-1])) for p in parts], axis=-1), axis=-1)
+    at = place_of(every, push.shape[-1] - 1)
+    return lookup(push, at.knot, at.fraction), [lookup(n, at.knot, at.fraction) for n in numbers]
+
+
+def _on_axles(
+    lines: list[ForceLine], numbers: list[Floats], wheels_fed: list[Wheel]
+) -> tuple[dict[Axle, Floats], dict[Axle, Floats]]:
+    """Force [N] at the tyres of each axle at the path's knots, and the wheels [1] that brake on each step.
+
+    A wheel that several controls press gets the larger pressure, and so the larger torque.
+    """
+    torque = _torques(lines, numbers)
+    force: dict[Axle, Floats] = {axle: np.zeros(1) for axle in AXLES}
+    braking: dict[Axle, Floats] = {axle: np.zeros(1) for axle in AXLES}
+    for station, fed in wheels_fed:
+        own = torque[fed[0][0]][fed[0][1]]
+        for n, i in fed[1:]:
+            own = np.maximum(own, torque[n][i])
+        force[station.axle] = force[station.axle] + own / station.rolling_radius
+        braking[station.axle] = braking[station.axle] + (own[..., 1:] > 0.0)
+    shape = np.broadcast_shapes(*(n.shape for n in numbers))
+    for axle in AXLES:
+        if force[axle].shape[-1] == 1:
+            force[axle], braking[axle] = np.zeros(shape), np.zeros((*shape[:-1], shape[-1] - 1))
+    return force, braking

@@ -1,5 +1,8 @@
-"""Invented jobs, as files in the open format."""
+"""Invented vehicles, as files in the open format."""
 
 from pathlib import Path
 
-JOBS = (Path(__file__).parent / "merrow-skiff.kobrix.json",)
+JOBS = (Path(__file__).with_name("merrow-skiff.kobrix.json"),)  # what a new demo database is filled with
+SETUPS = tuple(
+    Path(__file__).with_name(f"{name}.kobrix.json") for name in ("hill-climb", "motorcycle", "light-aircraft", "trials-car")
+)

@@ -1,6 +1,6 @@
 """From a setup file to the records of the core: units to SI, defaults from the one table, and a list of what is missing."""
 
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 
 import numpy as np
 
@@ -8,7 +8,7 @@ from kobrix.core import booster as boosting
 from kobrix.core import chain, disc, drum, lines, linkage, tyres, valves, vehicle
 from kobrix.core import control as controls
 from kobrix.core import cylinder as cylinders
-from kobrix.core.arrays import Number
+from kobrix.core.arrays import Floats, Number
 from kobrix.core.constants import assumed
 from kobrix.core.errors import BadEntry
 from kobrix.setup import model
@@ -59,7 +59,7 @@ def _linkage(part: model.Linkage, radius: float, path: str) -> linkage.Linkage:
     x, y = (si(v, "bore_point_mm") for v in part.bore_point_mm)
     angles = (si(part.rest_angle_deg, "rest_angle_deg"), si(part.bore_direction_deg, "bore_direction_deg"))
     link = linkage.Linkage(radius, angles[0], float(part.sense), (x, y), angles[1], si(part.rod_mm, "rod_mm"))
-    if np.isfinite(radius) and not linkage.reachable(link):
+    if np.all(np.isfinite(radius)) and not linkage.reachable(link):
         raise BadEntry(
             f"{path}.linkage", "a rod that does not reach the bore's axis, or a pedal that pulls the piston out",
             "a rod long enough, and the sense in which pressing drives the piston into the bore",
@@ -238,7 +238,7 @@ def _drum(part: model.DrumBrake, residual: bool, path: str, gaps: Gaps) -> drum.
     )
 
 
-def _rub(part: model.DiscBrake | model.DrumBrake, state: str) -> tuple[float, bool]:
+def _rub(part: model.DiscBrake | model.DrumBrake, state: str) -> tuple[Number, bool]:
     """µ of a disc or C* of a drum in a `state`, and whether the cold value stood in."""
     if isinstance(part, model.DrumBrake) and part.c_star is not None:
         source = part.c_star if isinstance(part.c_star, model.ShoeFactor) else model.ShoeFactor(cold=part.c_star)
@@ -249,11 +249,11 @@ def _rub(part: model.DiscBrake | model.DrumBrake, state: str) -> tuple[float, bo
     typed = own[0] if own[0] is not None else own[1]
     if typed is None:
         return float("nan"), False
-    rub = si(typed, name)
+    rub: Number = si(typed, name)
     if isinstance(part, model.DrumBrake) and part.c_star is None:
         if part.shoes is None:
             return float("nan"), False
-        rub = float(drum.shoe_factor(part.shoes, rub, value(part.shoe_k, "shoe_k", "drum.shoe_k")))
+        rub = drum.shoe_factor(part.shoes, rub, value(part.shoe_k, "shoe_k", "drum.shoe_k"))
     return rub, own[0] is None
 
 
@@ -353,6 +353,16 @@ def _station(part: model.Station, fluid: str, path: str, gaps: Gaps, sizes: dict
     return chain.Station(part.name, part.axle, part.wheels, radius, brake, tuple(map(_device, part.devices)), own)
 
 
+def _side_by_side(values: list[Number]) -> Floats:
+    """Values of the load states along an axis of their own (L, 1, 1), trials (N, 1, 1, 1) in front of it."""
+    if not values:
+        return np.zeros((0, 1, 1))
+    arrays = [np.asarray(v, dtype=np.float64) for v in values]
+    arrays = [a if a.ndim > 3 else a.reshape(1, 1, 1) for a in arrays]
+    front = np.broadcast_shapes(*(a.shape[:-3] for a in arrays))
+    return np.concatenate([np.broadcast_to(a, (*front, 1, 1, 1)) for a in arrays], axis=-3)
+
+
 def _load(part: model.Vehicle, gaps: Gaps) -> vehicle.Load:
     path, need = "vehicle", gaps.decel
     if not part.load_states:
@@ -362,7 +372,7 @@ def _load(part: model.Vehicle, gaps: Gaps) -> vehicle.Load:
         [_need(getattr(s, name), name, f"{path}.load_states.{i}", need) for name in ("mass_kg", "front_share", "cg_height_mm")]
         for i, s in enumerate(part.load_states)
     ]
-    columns = np.array(states, dtype=np.float64).reshape(-1, 3).T[:, :, None, None]
+    columns = [_side_by_side([state[i] for state in states]) for i in range(3)]
     return vehicle.Load(
         mass=columns[0],
         front_share=columns[1],
@@ -374,7 +384,21 @@ def _load(part: model.Vehicle, gaps: Gaps) -> vehicle.Load:
     )
 
 
-def _system(part: model.System, path: str, gaps: Gaps, sizes: dict[str, tyres.Tyre]) -> chain.System:
+def _seconds(part: model.System, own: chain.System, path: str, gaps: Gaps) -> list[chain.System]:
+    """Second controls as systems of their own that press the same brakes."""
+    found = []
+    for name, second in part.seconds:
+        control = _control(second.control, f"{path}.second_control.control", gaps)
+        cylinder = _cylinder(second.cylinder, part.stations, f"{path}.second_control.cylinder", gaps)
+        feeds = second.feeds or [model.Feed(station=s.name, wheels=s.wheels) for s in part.stations]
+        chamber = replace(cylinder.chambers[0], feeds=tuple(cylinders.Feed(f.station, f.wheels) for f in feeds))
+        fed = {f.station for f in feeds}
+        stations = tuple(replace(s, owner=part.name) for s in own.stations if s.name in fed)
+        found.append(chain.System(name, control, None, replace(cylinder, chambers=(chamber,)), stations))
+    return found
+
+
+def _system(part: model.System, path: str, gaps: Gaps, sizes: dict[str, tyres.Tyre]) -> list[chain.System]:
     control = _control(part.control, f"{path}.control", gaps)
     help_ = _booster(part.booster, f"{path}.booster", gaps) if part.booster is not None else None
     cylinder = _cylinder(part.cylinder, part.stations, f"{path}.cylinder", gaps)
@@ -383,7 +407,8 @@ def _system(part: model.System, path: str, gaps: Gaps, sizes: dict[str, tyres.Ty
     stations = tuple(_station(s, part.fluid, f"{path}.stations.{i}", gaps, sizes) for i, s in enumerate(part.stations))
     if control.linkage is not None:
         gaps.decel += [gap for gap in gaps.travel if gap.startswith(f"{path}.stations")]
-    return chain.System(part.name, control, help_, cylinder, stations)
+    own = chain.System(part.name, control, help_, cylinder, stations)
+    return [own, *_seconds(part, own, path, gaps)]
 
 
 def wheels_of(setup: model.Setup) -> dict[vehicle.Axle, int]:
@@ -397,14 +422,14 @@ def convert(setup: model.Setup) -> Converted:
     """A `setup` as the core's records, in SI, with what it still needs. Raises BadEntry where a value contradicts another."""
     gaps = Gaps()
     sizes: dict[str, tyres.Tyre] = {}
-    systems = tuple(_system(part, f"systems.{i}", gaps, sizes) for i, part in enumerate(setup.systems))
+    systems = tuple(s for i, part in enumerate(setup.systems) for s in _system(part, f"systems.{i}", gaps, sizes))
     load = _load(setup.vehicle, gaps)
     friction: dict[str, dict[str, dict[str, Number]]] = {}
     fallback: dict[str, list[str]] = {}
     for state in STATES:
-        rubs = {part.name: {s.name: _rub(s.brake, state) for s in part.stations} for part in setup.systems}
+        rubs = {c.name: {s.name: _rub(s.brake, state) for s in c.system.stations} for c in model.controls_of(setup.systems)}
         friction[state] = {system: {name: rub for name, (rub, _) in own.items()} for system, own in rubs.items()}
-        fallback[state] = [name for own in rubs.values() for name, (_, stood_in) in own.items() if stood_in]
+        fallback[state] = [name for part in setup.systems for name, (_, stood_in) in rubs[part.name].items() if stood_in]
     complete = not gaps.decel
     return Converted(
         systems if complete else (),

@@ -3,6 +3,7 @@
 A setup may also be incomplete: what is missing is None here, and each answer says what it needs.
 """
 
+from dataclasses import dataclass
 from typing import Annotated, Literal, Self
 
 from pydantic import BaseModel, ConfigDict, Field, model_validator
@@ -426,6 +427,15 @@ class Station(Part):
         return self
 
 
+class SecondControl(Part):
+    """A second control in series: a lever or another pilot's pedal that presses some of the same brakes."""
+
+    name: Name | None = None
+    control: Control
+    cylinder: SingleCylinder
+    feeds: list[Feed] | None = Field(None, min_length=1, max_length=4)
+
+
 class System(Part):
     """One control, its booster and cylinder, and the stations it feeds."""
 
@@ -435,18 +445,45 @@ class System(Part):
     booster: Booster | None = None
     cylinder: Cylinder
     stations: list[Station] = Field(min_length=1, max_length=4)
+    second_control: SecondControl | list[SecondControl] | None = None
+
+    @property
+    def seconds(self) -> list[tuple[str, SecondControl]]:
+        """The second controls by name."""
+        own = self.second_control or []
+        every = own if isinstance(own, list) else [own]
+        return [(s.name or f"{self.name}_second" + (f"_{i + 1}" if len(every) > 1 else ""), s) for i, s in enumerate(every)]
 
     @model_validator(mode="after")
     def _check(self) -> Self:
         names = [s.name for s in self.stations]
         _unique(names, "stations", "station")
         fed = self.cylinder.circuits if isinstance(self.cylinder, TandemCylinder) else []
-        for circuit in fed if isinstance(fed, list) else []:
-            for feed in circuit.feeds:
+        feeds = [c.feeds for c in fed] if isinstance(fed, list) else []
+        for group in [*feeds, *(s.feeds or [] for _, s in self.seconds)]:
+            for feed in group:
                 if feed.station not in names:
                     sentence = str(BadEntry("circuits", f"station {feed.station!r}", " or ".join(names)))
                     raise PydanticCustomError("relation", "{sentence}", {"sentence": sentence, "field": "cylinder.circuits"})
         return self
+
+
+@dataclass(frozen=True)
+class Handled:
+    """One control of a setup: its `name`, its `control`, and the `system` whose brakes it presses."""
+
+    name: str
+    control: Control
+    system: System
+
+
+def controls_of(systems: list[System]) -> list[Handled]:
+    """Every control of `systems` in their order, second controls after their system's own."""
+    return [
+        Handled(name, control, system)
+        for system in systems
+        for name, control in [(system.name, system.control), *((n, s.control) for n, s in system.seconds)]
+    ]
 
 
 class Setup(Part):
@@ -460,5 +497,6 @@ class Setup(Part):
 
     @model_validator(mode="after")
     def _check(self) -> Self:
-        _unique([s.name for s in self.systems], "systems", "system")
+        names = [s.name for s in self.systems]
+        _unique([*names, *(name for s in self.systems for name, _ in s.seconds)], "systems", "system")
         return self

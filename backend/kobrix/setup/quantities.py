@@ -9,6 +9,8 @@ import re
 from dataclasses import dataclass
 from functools import lru_cache
 
+import numpy as np
+
 from kobrix.core.constants import ATMOSPHERE, INCH, POUND, G
 from kobrix.core.errors import BadEntry
 
@@ -40,6 +42,7 @@ _DIMENSIONS: dict[str, dict[str, float]] = {
     "pressure per load": {"kPa/N": 1e3},
     "time": {"s": 1.0, "min": 60.0},
     "torque": {"Nm": 1.0, "N m": 1.0, "N·m": 1.0, "ft lb": _LBF * 12 * INCH, "ft-lb": _LBF * 12 * INCH},
+    "temperature": {"°C": 1.0, "C": 1.0},
     "age": {"years": 1.0, "year": 1.0, "yr": 1.0},
     "ratio": {"": 1.0, "%": 0.01},
 }  # fmt: skip
@@ -50,7 +53,7 @@ _SUFFIXES: dict[str, tuple[str, str]] = {
     "g": ("deceleration", "g"), "n_per_mm": ("stiffness", "N/mm"), "um_per_mpa": ("give", "µm/MPa"),
     "cm3_per_mpa": ("volume give", "cm³/MPa"), "cm3_per_m_mpa": ("hose give", "cm³/(m·MPa)"),
     "kpa_per_n": ("pressure per load", "kPa/N"), "s": ("time", "s"), "nm": ("torque", "N m"), "gpa": ("pressure", "GPa"),
-    "years": ("age", "years"), "": ("ratio", ""),
+    "years": ("age", "years"), "c": ("temperature", "°C"), "": ("ratio", ""),
 }  # fmt: skip
 _EXAMPLES = {
     "length": "7/8 in or 22.2 mm", "mass": "1,310 kg or 2,890 lb", "force": "340 N or 76 lbf",
@@ -177,7 +180,9 @@ def read(text: str, name: str, preferred: str | None = None) -> Reading:
 
 
 def value_of(typed: Typed, name: str) -> float:
-    """Value of a `typed` entry in the unit of its field `name`. Raises BadEntry."""
+    """Value of a `typed` entry in the unit of its field `name`; trials drawn around one pass as they are. Raises BadEntry."""
+    if isinstance(typed, np.ndarray):
+        return typed
     if isinstance(typed, str):
         return read(typed, name).value
     if isinstance(typed, bool) or not math.isfinite(typed):

@@ -1,9 +1,9 @@
 """The questions that may be asked of a setup, and the failures that are asked always."""
 
-from typing import Annotated, Literal
+from typing import Annotated, Literal, Self
 
 import numpy as np
-from pydantic import ConfigDict, Field
+from pydantic import ConfigDict, Field, model_validator
 
 from kobrix.core import chain, valves
 from kobrix.core.arrays import Number
@@ -13,7 +13,7 @@ from kobrix.core.errors import BadEntry
 from kobrix.core.failures import Room
 from kobrix.setup.convert import Converted
 from kobrix.setup.fields import Quantity
-from kobrix.setup.model import Name, Part, Setup
+from kobrix.setup.model import Name, Part, Setup, controls_of
 from kobrix.setup.quantities import Typed, si
 
 FOOT_SHARE = ASSUMED["motorcycle.foot_share"].value
@@ -51,6 +51,149 @@ class Way(Part):
     ratio: dict[str, Annotated[float, Field(ge=0, le=10, allow_inf_nan=False)]] = Field(min_length=1)
 
 
+class OfOne(Part):
+    """A question about one load state (the first) on one control path (the last), unless they are named."""
+
+    load_state: str | None = None
+    path: str | None = None
+
+
+class ForEffort(OfOne):
+    """Which part gives a stop at an effort?"""
+
+    decel_g: Decel
+    effort_n: Annotated[Typed, Quantity("effort_n", 1, 5000)]
+
+
+class ForShare(OfOne):
+    """Which part gives a share of the braking to the front?"""
+
+    decel_g: Decel
+    front_share: Annotated[Typed, Quantity("front_share", 0.01, 0.99)]
+
+
+class KneeFor(OfOne):
+    """Which knee keeps the front first, with a margin?"""
+
+    margin: Annotated[Typed, Quantity("margin", 0, 1)] = 0.0
+
+
+class Inverse(Part):
+    """What a part would have to be."""
+
+    bore_for_effort: ForEffort | None = None
+    ratio_for_effort: ForEffort | None = None
+    rear_area_for_share: ForShare | None = None
+    rear_rotor_for_share: ForShare | None = None
+    bar_for_share: ForShare | None = None
+    knee_for_lock_order: KneeFor | None = None
+
+
+class TrappedAir(OfOne):
+    """How much air explains a measured pedal?"""
+
+    station: Name
+    pedal_force_n: Push
+    pedal_travel_mm: Annotated[Typed, Quantity("pedal_travel_mm", 0, 1000)]
+
+
+class Stop(Part):
+    """How far does a stop take?"""
+
+    speed_kmh: Annotated[Typed, Quantity("speed_kmh", 0, 500)]
+    decel_g: Annotated[Typed, Quantity("decel_g", 0, 5, above=True)]
+    reaction_s: Annotated[Typed, Quantity("reaction_s", 0, 5)] = 0.0
+    build_up_s: Annotated[Typed | None, Quantity("build_up_s", 0, 5, "", "stop.build_up")] = None
+
+
+class Mfdd(Part):
+    """Mean fully developed deceleration of a measured stop."""
+
+    speed_kmh: Annotated[Typed, Quantity("speed_kmh", 0, 500, above=True)]
+    begin_m: Annotated[Typed, Quantity("begin_m", 0, 2000)]
+    end_m: Annotated[Typed, Quantity("end_m", 0, 2000, above=True)]
+
+    @model_validator(mode="after")
+    def _check(self) -> Self:
+        self.below("begin_m", "end_m", "the way at 0.8 of the speed comes before that at 0.1")
+        return self
+
+
+class Nominal(Part):
+    """A measured stop as it would be from the nominal speed."""
+
+    distance_m: Annotated[Typed, Quantity("distance_m", 0, 2000)]
+    speed_kmh: Annotated[Typed, Quantity("speed_kmh", 0, 500, above=True)]
+    nominal_speed_kmh: Annotated[Typed, Quantity("nominal_speed_kmh", 0, 500, above=True)]
+
+
+class FadePoint(Part):
+    """Friction of the pads at a temperature."""
+
+    temperature_c: Annotated[Typed, Quantity("temperature_c", -50, 1500)]
+    friction: Annotated[Typed, Quantity("friction", 0.01, 1.5)]
+
+
+class Heat(OfOne):
+    """How hot does a rotor get in a series of slow-downs with pauses between?"""
+
+    station: Name
+    speed_from_kmh: Annotated[Typed, Quantity("speed_from_kmh", 0, 500, above=True)]
+    speed_to_kmh: Annotated[Typed, Quantity("speed_to_kmh", 0, 500)] = 0.0
+    ambient_c: Annotated[Typed, Quantity("ambient_c", -50, 60)] = 20.0
+    start_c: Annotated[Typed | None, Quantity("start_c", -50, 1200)] = None
+    stops: Annotated[int, Field(ge=1, le=100)] = 1
+    cooling_speed_kmh: Annotated[Typed, Quantity("cooling_speed_kmh", 0, 500)] = 0.0
+    cooling_time_s: Annotated[Typed, Quantity("cooling_time_s", 0, 86400)] = 0.0
+    friction_curve: list[FadePoint] = Field(default=[], max_length=40)
+
+    @model_validator(mode="after")
+    def _check(self) -> Self:
+        self.below("speed_to_kmh", "speed_from_kmh", "a slow-down ends slower than it begins")
+        return self
+
+
+class Parking(OfOne):
+    """Which grade does the parking brake hold?"""
+
+    station: Name
+    torque_nm: Annotated[Typed, Quantity("torque_nm", 0, 100000)]
+
+
+class Reservoir(Part):
+    """What do worn pads take from the reservoir?"""
+
+    wear_mm: Annotated[Typed, Quantity("wear_mm", 0, 50)]
+
+
+class CgHeight(OfOne):
+    """Centre of gravity height from lifting one axle."""
+
+    lift_mm: Annotated[Typed, Quantity("lift_mm", 0, 3000, above=True)]
+    total_kg: Annotated[Typed, Quantity("total_kg", 0, 60000, above=True)]
+    gain_kg: Annotated[Typed, Quantity("gain_kg", 0, 20000)]
+    wheel_centre_mm: Annotated[Typed, Quantity("wheel_centre_mm", 0, 1000)]
+
+
+class NoseOver(Part):
+    """When does a tail-dragger go over its nose?"""
+
+    behind_mm: Annotated[Typed, Quantity("behind_mm", 0, 10000)]
+    height_mm: Annotated[Typed, Quantity("height_mm", 0, 5000, above=True)]
+
+
+class Tolerance(OfOne):
+    """How sure is the effort for a stop? `plus_minus` by dotted path, in the unit of the path's last name."""
+
+    decel_g: Decel
+    samples: Annotated[int, Field(ge=10, le=200000)] = 2000
+    seed: Annotated[int, Field(ge=0, le=2**32 - 1)] = 1
+    shape: Literal["uniform", "normal"] = "uniform"
+    effort_limit_n: Annotated[Typed | None, Quantity("effort_limit_n", 1, 5000)] = None
+    travel_limit_mm: Annotated[Typed | None, Quantity("travel_limit_mm", 1, 1000)] = None
+    plus_minus: dict[str, Typed] = Field(min_length=1, max_length=60)
+
+
 class Questions(Part):
     """What is asked besides the answers that are always given. Questions of another kind are named as unanswered."""
 
@@ -61,12 +204,23 @@ class Questions(Part):
     force_limit_n: Annotated[Typed, Quantity("force_limit_n", 1, 5000)] | None = None
     control_paths: list[Way] = Field(default=[], max_length=12)
     failures: list[Failure] = Field(default=[], max_length=50)
+    inverse: Inverse | None = None
+    trapped_air: TrappedAir | None = None
+    stop: Stop | None = None
+    mfdd: Mfdd | None = None
+    nominal: Nominal | None = None
+    heat: Heat | None = None
+    parking: Parking | None = None
+    reservoir: Reservoir | None = None
+    cg_height: CgHeight | None = None
+    nose_over: NoseOver | None = None
+    tolerance: Tolerance | None = None
 
 
 def rooms_of(setup: Setup, systems: tuple[chain.System, ...], questions: Questions) -> dict[str, Room]:
     """What each control has: the most that is asked of a person on it, and its travel."""
     rooms = {}
-    for part, system in zip(setup.systems, systems, strict=True):
+    for part, system in zip(controls_of(setup.systems), systems, strict=True):
         if questions.force_limit_n is not None:
             force = si(questions.force_limit_n, "force_limit_n")
         elif part.control.force_limit_n is not None:
@@ -84,7 +238,7 @@ def ways_of(setup: Setup, questions: Questions) -> dict[str, dict[str, float]]:
 
     Raises BadEntry for an unknown system.
     """
-    names = [s.name for s in setup.systems]
+    names = [c.name for c in controls_of(setup.systems)]
     for way in questions.control_paths:
         unknown = [n for n in way.ratio if n not in names]
         if unknown or not any(way.ratio.values()):
@@ -95,7 +249,7 @@ def ways_of(setup: Setup, questions: Questions) -> dict[str, dict[str, float]]:
     if len(names) == 1:
         return {**asked, names[0]: {names[0]: 1.0}}
     foot = FOOT_SHARE if setup.vehicle.kind == "motorcycle" else 1.0
-    together = {s.name: foot if s.control.kind == "motorcycle_foot" else 1.0 for s in setup.systems}
+    together = {c.name: foot if c.control.kind == "motorcycle_foot" else 1.0 for c in controls_of(setup.systems)}
     alone = {f"{name}_alone": {name: 1.0} for name in names}
     return {**alone, **{n: r for n, r in asked.items() if n != "together"}, "together": asked.get("together", together)}
 
@@ -109,7 +263,7 @@ def _always(systems: tuple[chain.System, ...]) -> list[Failure]:
             found.append(known(name=f"{before}lost_booster", system=system.name, lost_booster=True))
         found += [known(name=f"{before}lost_{c.name}", system=system.name, lost=c.name) for c in system.cylinder.chambers]
     found += [known(name="hot", friction="hot"), known(name="wet", friction="wet")]
-    for station in (s for system in systems for s in system.stations):
+    for station in (s for system in systems for s in system.stations if s.owner is None):
         if any(valves.changes_pressure(d) for d in station.devices):
             found.append(known(name=f"{station.name}_valves_shut", shut=[station.name]))
             found.append(known(name=f"{station.name}_valves_open", open=[station.name]))
@@ -119,7 +273,7 @@ def _always(systems: tuple[chain.System, ...]) -> list[Failure]:
 def failures_of(systems: tuple[chain.System, ...], asked: list[Failure]) -> list[Failure]:
     """Health, the failures that are asked of every setup of `systems`, then those `asked`. Raises BadEntry for unknown names."""
     names = [s.name for s in systems]
-    stations = [s.name for system in systems for s in system.stations]
+    stations = [s.name for system in systems for s in system.stations if s.owner is None]
     for failure in asked:
         if failure.system is not None and failure.system not in names:
             raise BadEntry(f"failure {failure.name}", f"system {failure.system!r}", " or ".join(names))

@@ -154,7 +154,7 @@ def system_document(answer: Answer, system: chain.System, pull: Pull) -> Doc:
         doc["runout_force_n"] = float(runout) if bool(runs_out) else None
         place, _ = chain.first_reach(pull.pedal.line.rod, runout)
         doc["runout_pedal_force_n"] = pick(pull.pedal.push_at(place), 0, 0, 0) if bool(runs_out) else None
-        held = next(s.booster for s in answer.setup.systems if s.name == system.name)
+        held = next((s.booster for s in answer.setup.systems if s.name == system.name), None)
         if held is not None and held.accumulator is not None:
             sizes = [
                 si(getattr(held.accumulator, n), n)
@@ -409,14 +409,9 @@ def path_document(answer: Answer, path: cases.Path, load: int) -> Doc:
     return doc
 
 
-def evaluate(setup: Setup, questions: Questions | None = None) -> Doc:
-    """The result file of a `setup`: what is asked, what is always answered, and what each answer still needs."""
-    return result_document(Answer(setup, questions))
-
-
 def result_document(answer: Answer) -> Doc:
     """The result file of an answer."""
-    case, asked = answer.case, answer.questions.model_dump(exclude_defaults=True)
+    case, asked = answer.case, answer.questions.model_dump(exclude_unset=True)
     doc: Doc = {"format": "kobrix-result", "version": 1, "name": answer.setup.name, "questions": asked}
     if case is not None:
         pulls = {p.system.name: p for p in case.main.healthy.pulls}
