@@ -2,14 +2,18 @@
 
 import os
 import platform
+import resource
 import statistics
 import sys
 import time
 from collections.abc import Callable
 
 import numpy as np
-from kobrix.core.arrays import Floats
-from kobrix.setup.result import Answer, Places
+from kobrix.core import matching
+from kobrix.core.arrays import Floats, Number
+from kobrix.core.judgements import Bench
+from kobrix.core.verdict import judge
+from kobrix.setup.result import Answer, Places, facts_of
 from kobrix.setup.view import job_view
 
 from tests.browser import chromium, server
@@ -108,7 +112,94 @@ def scrub() -> None:
         line("scrub of the push by pointer, event to paint", page.evaluate("window.frames_"), "wanted: p95 33 or less")
 
 
-SECTIONS = {"evaluate": evaluate, "scrub": scrub}
+def grid(scale: int) -> matching.Choices:
+    """Bores × ratios × rear areas × rear radii × knees: 10 · 25 · 10 · 10 · 4 · `scale` combinations."""
+    return matching.Choices(
+        bores=np.linspace(0.0159, 0.0286, 10), ratios=np.linspace(4.0, 7.0, 25), rear_areas=np.linspace(6e-4, 2.4e-3, 10),
+        rear_radii=np.linspace(0.09, 0.12, 10), knees=np.linspace(1e6, 8e6, 4 * scale),
+    )  # fmt: skip
+
+
+def bare_sweep(choices: matching.Choices, decel: float) -> list[Floats]:
+    """The same sweep written out by hand for this one setup: effort, travel, front share and lock order."""
+    assert choices.bores is not None and choices.ratios is not None and choices.knees is not None
+    assert choices.rear_areas is not None and choices.rear_radii is not None
+    mass, psi, chi = np.array([1310.0, 1560.0]), np.array([0.49, 0.44]), 0.53 / 2.48
+    weight = mass * 9.80665
+    area, radius, knee = (v[..., None] for v in np.meshgrid(choices.rear_areas, choices.rear_radii, choices.knees, indexing="ij"))
+    s, grip, tyre = choices.slope, 0.9, 0.2927
+    k_f = 2 * 2 * 0.38 * 0.98 * 2.28e-3 * 0.1165 / tyre
+    k_r = 2 * 2 * 0.38 * 0.98 * area * radius / tyre
+
+    def pressure(force: Floats) -> Floats:
+        low = force / (k_f + k_r)
+        return np.where(low <= knee, low, (force - k_r * knee * (1 - s)) / (k_f + k_r * s))
+
+    p = pressure(decel * weight)
+    out = np.where(p <= knee, p, knee + s * (p - knee))
+    front, rear = k_f * p, k_r * out
+    share = (front / (front + rear)).min(axis=-1)
+
+    def lock(own: Number, other: Number, part: Floats, sign: float, held: float) -> Number:
+        return (grip * part + sign * grip * chi * held / weight) / (own / (own + other) - sign * grip * chi)
+
+    low_f, low_r = lock(k_f, k_r, psi, 1.0, 0.0), lock(k_r, k_f, 1 - psi, -1.0, 0.0)
+    held = k_r * knee * (1 - s)
+    p_f = (grip * weight * psi + grip * chi * held) / (k_f - grip * chi * (k_f + k_r * s))
+    high_f = (k_f * p_f + held + k_r * s * p_f) / weight
+    p_r = (grip * weight * (1 - psi) - held * (1 + grip * chi)) / (k_r * s + grip * chi * (k_f + k_r * s))
+    high_r = (k_f * p_r + held + k_r * s * p_r) / weight
+    z_f = np.where(low_f * weight / (k_f + k_r) <= knee, low_f, high_f)
+    z_r = np.where(low_r * weight / (k_f + k_r) <= knee, low_r, high_r)
+    first = (z_f < z_r).all(axis=-1)
+    volume = 4 * 2.28e-3 * (0.00012 + 15.5e-12 * p) + 4 * area * (0.00012 + 20e-12 * out) + (0.14e-12 + 0.1e-12) * p
+    bore = np.pi * choices.bores**2 / 4
+    rod = (p[None] * bore[:, None, None, None, None] / 0.95).max(axis=-1)
+    stroke = (0.0024 + volume[None] / bore[:, None, None, None, None]).max(axis=-1)
+    ratio = choices.ratios[None, :, None, None, None]
+    effort, travel = rod[:, None] / (ratio * 0.92), stroke[:, None] * ratio + 0.005
+    return [effort, travel, share, first.astype(np.float64)]
+
+
+def sweep() -> None:
+    """A million combinations, and how the time grows with their number."""
+    answer = Answer(demo_job().setup("plan A"))
+    assert answer.case is not None
+    case, system = answer.case, answer.case.systems[0]
+    for scale in (1, 3, 10):
+        choices = grid(scale)
+        taken = timed(lambda c=choices: matching.sweep(system, case.load, case.wheels, c, 0.6), 3)  # type: ignore[misc]
+        line(f"sweep of {matching.count(choices):,} combinations, 2 load states", taken, "wanted: 1500 or less for a million")
+    choices = grid(10)
+    bare_ = timed(lambda: bare_sweep(choices, 0.6), 9)
+    ours = timed(lambda: matching.sweep(system, case.load, case.wheels, choices, 0.6), 9)
+    line("the bare NumPy sweep of 1,000,000 written out", bare_, "ours 2.5 times that or less")
+    print(f"{'our sweep over the bare one, medians':58} {statistics.median(ours) / statistics.median(bare_):7.2f} times")
+    peak = resource.getrusage(resource.RUSAGE_SELF).ru_maxrss / 1024
+    print(f"{'most memory of this process so far':58} {peak:7.0f} MB   wanted: 500 or less")
+
+
+def scalar() -> None:
+    """One push in one load state, and a full evaluation with judgements."""
+    answer = Answer(demo_job().setup("plan A"))
+    assert answer.case is not None
+    solved = answer.case.main.healthy
+
+    def one_push() -> object:
+        place = solved.place_at(300.0)
+        return solved.at(place), solved.pulls[0].pedal.pad_at(place)
+
+    def full() -> object:
+        own = Answer(demo_job_setup)
+        assert own.case is not None
+        return judge(Bench(own.case, own.converted.load_names, facts_of(own)))
+
+    demo_job_setup = demo_job().setup("plan A")
+    line("one push in the load states of a solved setup", timed(one_push, 300), "wanted: median 1 or less")
+    line("a full evaluation: all failures, judgements", timed(full, 100), "wanted: median 10 or less")
+
+
+SECTIONS = {"evaluate": evaluate, "scalar": scalar, "sweep": sweep, "scrub": scrub}
 
 
 def main(names: list[str]) -> int:

@@ -29,7 +29,8 @@ def _write(document: Any) -> None:
 
 
 def _evaluate(args: argparse.Namespace) -> int:
-    from kobrix.cli.table import table
+    from kobrix.cli.table import shortcut, table
+    from kobrix.cli.usual import usual_heat, usual_tolerance
     from kobrix.setup import files
     from kobrix.setup.answers import whole_document
     from kobrix.setup.job import AS_FOUND, Job
@@ -51,10 +52,17 @@ def _evaluate(args: argparse.Namespace) -> int:
         questions = questions.model_copy(update={"pedal_forces_n": [*questions.pedal_forces_n, *args.at_force]})
     if args.at_decel:
         questions = questions.model_copy(update={"wanted_decels_g": [*questions.wanted_decels_g, *args.at_decel]})
-    questions = files.check(Questions, questions.model_dump(exclude_unset=True))
+    asked = questions.model_dump(exclude_unset=True)
+    if args.tolerance:
+        asked["tolerance"] = usual_tolerance(value, asked.get("tolerance"))
+    if args.heat:
+        asked["heat"] = usual_heat(value, asked.get("heat"))
+    questions = files.check(Questions, asked)
     answer = Answer(value, questions)
     result = {**whole_document(answer), "findings": findings(answer)}
-    if args.table:
+    if args.failures or args.tolerance or args.heat:
+        print(shortcut(result, args.failures, args.tolerance, args.heat))
+    elif args.table:
         print(table(result))
     else:
         _write(result)
@@ -121,6 +129,11 @@ def _parser() -> argparse.ArgumentParser:
     evaluate.add_argument(
         "--at-decel", metavar="G", action="append", type=str, help="pedal force for this deceleration; may be repeated"
     )
+    evaluate.add_argument("--failures", action="store_true", help="what each failure leaves, for people")
+    evaluate.add_argument(
+        "--tolerance", action="store_true", help="how sure the effort is, and what to measure better, for people"
+    )
+    evaluate.add_argument("--heat", action="store_true", help="rotor heat in a series of stops, for people")
     evaluate.add_argument("--table", action="store_true", help="a table for people instead of the result file")
     evaluate.set_defaults(run=_evaluate)
 

@@ -11,6 +11,17 @@ def _figure(value: float | None, unit: str, digits: int) -> str:
     return "-" if value is None else f"{value:.{digits}f} {unit}"
 
 
+def _failures(doc: dict[str, Any]) -> list[str]:
+    """What each failure leaves: the best deceleration, at which force, and what ends the push."""
+    return [
+        _row(
+            name.replace("_", " "), _figure(left["best_grip_decel_g"], "g", 3), _figure(left["pedal_force_n"], "N", 0),
+            left["limited_by"].replace("_", " "),
+        )
+        for name, left in doc.get("failures", {}).items()
+    ]  # fmt: skip
+
+
 def _path(doc: dict[str, Any]) -> list[str]:
     lock, design = doc["lock_decel_g"], doc["design_stop"]
     lines = [
@@ -18,19 +29,30 @@ def _path(doc: dict[str, Any]) -> list[str]:
         _row("grip limit", _figure(doc["grip_limit_g"], "g", 3)),
         _row("design stop", _figure(design["decel_g"], "g", 3), _figure(design["pedal_force_n"], "N", 0)),
     ]
-    for system in design.get("systems", {}).values():
-        if "pedal_travel_mm" in system:
-            lines.append(_row("  pedal travel", _figure(system["pedal_travel_mm"], "mm", 1)))
+    for name, system in design.get("systems", {}).items():
+        force = _figure(system["control_force_n"], "N", 0)
+        lines.append(_row(f"  {name}: travel, force", _figure(system.get("pedal_travel_mm"), "mm", 1), force))
     for moment in doc.get("at_pedal_force", []):
         lines.append(_row(f"at {moment['pedal_force_n']:.0f} N", _figure(moment["decel_g"], "g", 3)))
     for wanted in doc.get("pedal_force_for_decel", []):
         found = _figure(wanted["pedal_force_n"], "N", 1)
         lines.append(_row(f"for {wanted['decel_g']:g} g", found) + (f"  {wanted['reason']}" if "reason" in wanted else ""))
-    for name, left in doc.get("failures", {}).items():
-        ends = left["limited_by"].replace("_", " ")
-        lines.append(
-            _row(name.replace("_", " "), _figure(left["best_grip_decel_g"], "g", 3), _figure(left["pedal_force_n"], "N", 0), ends)
-        )
+    return lines + _failures(doc)
+
+
+def _answer(doc: dict[str, Any], indent: str = "") -> list[str]:
+    """An answer's figures, one a line; a null with its reason."""
+    lines = []
+    for name, value in doc.items():
+        words = indent + (name if "." in name else name.replace("_", " "))
+        if isinstance(value, dict):
+            lines += [f"  {words}", *_answer(value, indent + "  ")]
+        elif isinstance(value, list):
+            lines.append(f"  {words:<34} " + " ".join(f"{v:.1f}" for v in value))
+        elif isinstance(value, float):
+            lines.append(_row(words, f"{value:.4g}"))
+        elif value is not None:
+            lines.append(f"  {words:<34} {value}")
     return lines
 
 
@@ -44,10 +66,30 @@ def table(result: dict[str, Any]) -> str:
             lines += ["", f"{state}, {path}", *_path(answers)]
     for answer, paths in result.get("needs", {}).items():
         lines += ["", f"{answer} still needs: {', '.join(paths)}"]
+    for question, answer in result.get("answers", {}).items():
+        lines += ["", question.replace("_", " "), *_answer(answer)]
     if result.get("unanswered"):
         lines += ["", f"not answered: {', '.join(result['unanswered'])}"]
     if result.get("findings"):
         lines.append("")
         lines += [f"{f['level'].upper():<8} {f['sentence']} {f['reason']}" for f in result["findings"]]
+    lines += ["", "Estimates, to be proven by test. Makers' instructions, the law and inspection come first."]
+    return "\n".join(lines)
+
+
+def shortcut(result: dict[str, Any], failures: bool, tolerance: bool, heat: bool) -> str:
+    """Only what was asked for, as lines of text."""
+    lines = [result["name"]]
+    if failures:
+        for state, doc in result.get("load_states", {}).items():
+            for path, answers in doc["paths"].items():
+                lines += ["", f"{state}, {path}: what each failure leaves", *_failures(answers)]
+    for name, wanted in (("tolerance", tolerance), ("heat", heat)):
+        if wanted:
+            asked = result["questions"].get(name, {})
+            settings = ", ".join(f"{k.replace('_', ' ')} {v}" for k, v in asked.items() if not isinstance(v, dict | list))
+            lines += ["", f"{name} ({settings})", *_answer(result.get("answers", {}).get(name, {}))]
+    for answer, paths in result.get("needs", {}).items():
+        lines += ["", f"{answer} still needs: {', '.join(paths)}"]
     lines += ["", "Estimates, to be proven by test. Makers' instructions, the law and inspection come first."]
     return "\n".join(lines)

@@ -150,9 +150,11 @@ def _bends(system: System) -> list[Number]:
         pressures: list[Number] = [0.0]
         for feed in chamber.feeds:
             station = system.station(feed.station)
-            pressures += [station.brake.threshold]
+            threshold = station.brake.threshold
             for devices in valves.ways(station.devices):
-                pressures += [*valves.knees(devices), valves.inlet(devices, station.brake.threshold)]
+                pressures += valves.knees(devices)
+                if np.any(np.asarray(threshold) > 0.0):
+                    pressures += [threshold, valves.inlet(devices, threshold)]
         bends += [
             cylinders.force_for_pressure(p, chamber.area, cylinder.efficiency, cylinder.spring) / chamber.force_share
             for p in pressures
@@ -172,8 +174,11 @@ def follow(system: System, condition: Condition = HEALTHY) -> ForceLine:
     sensing valves must be settled first. Source: each link's own function.
     """
     help_, cylinder = system.booster, system.cylinder
-    bends = last_axis(0.0, *_bends(system))
-    bends = np.unique(bends) if bends.ndim == 1 else np.sort(bends, axis=-1)
+    found = _bends(system)
+    alike = sorted({0.0, *(float(b) for b in found if np.ndim(b) == 0)})  # the same for every setup: once is enough
+    bends = last_axis(alike, *(b for b in found if np.ndim(b) > 0))
+    if bends.ndim > 1:
+        bends = np.sort(bends, axis=-1)
     out = last_axis(np.maximum(0.0, bends), 2.0 * np.maximum(0.0, bends[..., -1:]) + _END)
     if help_ is None:
         rod = out

@@ -1,6 +1,6 @@
 """The disc brake: one side's piston area, clamp force, effective radius, torque, and the fluid it takes."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Literal
 
 import numpy as np
@@ -30,6 +30,15 @@ class Disc:
     knock_back: Number
     caliper_give: Number
     pad_give: Number
+
+
+def with_area(disc: Disc, area: Number) -> Disc:
+    """The `disc` [record] with another one-side piston `area` [m²]; the gives of body and pads grow with it.
+
+    Any shape. Source: give per area, our estimate.
+    """
+    scale = area / disc.side_area
+    return replace(disc, side_area=area, caliper_give=disc.caliper_give * scale, pad_give=disc.pad_give * scale)
 
 
 def side_area(pistons: list[Number]) -> Number:

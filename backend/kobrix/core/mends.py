@@ -14,7 +14,7 @@ from kobrix.core.arrays import Floats, Number, lookup
 from kobrix.core.case import Case, design_stop
 from kobrix.core.chain import Station, System, place_of
 from kobrix.core.constants import SAME_SIZE, STANDARD_BORES
-from kobrix.core.disc import Disc
+from kobrix.core.disc import Disc, with_area
 from kobrix.core.judgements import Bench, Judgement, Level, Mend
 from kobrix.core.paths import Solved, solve_path
 from kobrix.core.road import limit_of
@@ -38,7 +38,7 @@ def attempt(case: Case, system: System) -> Trial:
     Arrays of changes stand as (N, 1, 1, 1).
     """
     pulls = [(system if p.system.name == system.name else p.system, p.ratio) for p in case.main.healthy.pulls]
-    solved = solve_path("together", pulls, case.load, case.wheels)
+    solved = solve_path("together", pulls, case.load, case.wheels, whole=True)
     place, _, known = design_stop(solved.road, solved.event, limit_of(solved.road))
     pull = next(p for p in solved.pulls if p.system.name == system.name)
     push = np.where(known, solved.push_at(place)[..., 0, 0] * pull.ratio, np.inf)
@@ -85,7 +85,7 @@ def with_rear_area(system: System, scale: Number) -> System:
         if station.axle != "rear":
             return station
         if isinstance(station.brake, Disc):
-            return replace(station, brake=replace(station.brake, side_area=station.brake.side_area * scale))
+            return replace(station, brake=with_area(station.brake, station.brake.side_area * scale))
         return replace(station, brake=replace(station.brake, cylinder_area=station.brake.cylinder_area * scale))
 
     return replace(system, stations=tuple(map(swap, system.stations)))

@@ -131,17 +131,18 @@ def solve_path(
     wheels: dict[Axle, int],
     conditions: list[Condition] | None = None,
     air: dict[str, dict[str, Number]] | None = None,
+    whole: bool = False,
 ) -> Solved:
     """A control path [record] by `name` [text] of `systems` [(record, force ratio [1])] under `load` [record] (L, 1, 1).
 
-    `wheels` {axle: [1]}; `conditions` [record], one for each system, healthy when left out; `air` {system: {station: [m³]}}.
+    `wheels` {axle: [1]}; `conditions` [record], one for each system, healthy when left out; `air` {system: {station: [m³]}}; `whole` [yes or no], travel as sums only.
     Source: chain, travel and road.
     """
     lines = [follow(s, c) for (s, _), c in zip(systems, conditions or [HEALTHY] * len(systems), strict=True)]
     known = all(st.lines is not None for s, _ in systems for st in s.stations)
     if not known and any(s.control.linkage is not None for s, _ in systems):
         raise Impossible("the push of a linked pedal", "its ratio follows the stroke, and the lines are not known")
-    pedals = [Pedal(line, along(line, (air or {}).get(line.system.name)) if known else None) for line in lines]
+    pedals = [Pedal(line, along(line, (air or {}).get(line.system.name), whole) if known else None) for line in lines]
     if len(pedals) == 1:
         line = lines[0]
         road = on_road(load, {a: line.axle_force(a) for a in AXLES}, {a: line.braking(a) for a in AXLES}, wheels)

@@ -134,10 +134,12 @@ def distribution(bench: Bench) -> list[Judgement]:
 
 
 def _what_is_lost(name: str) -> str:
-    lost = name.replace("lost_", "").replace("_", " ")
-    if lost == "booster":
-        return "Booster lost"
-    return "The only circuit lost" if lost == "circuit" else f"{lost.capitalize()} circuit lost"
+    """`front_lost_circuit` and `lost_front` in words."""
+    system, _, lost = name.rpartition("lost_")
+    lost = lost.replace("_", " ")
+    what = "booster lost" if lost == "booster" else "the only circuit lost" if lost == "circuit" else f"{lost} circuit lost"
+    words = f"{system.replace('_', ' ').strip()}: {what}" if system else what
+    return words[0].upper() + words[1:]
 
 
 def failures(bench: Bench) -> list[Judgement]:

@@ -216,10 +216,10 @@ def swallowed(station: Station) -> dict[str, tuple[Number, Number]]:
     return taken
 
 
-def along(line: ForceLine, air: dict[str, Number] | None = None) -> Travel:
+def along(line: ForceLine, air: dict[str, Number] | None = None, whole: bool = False) -> Travel:
     """Where the stroke goes [record] along a `line` [record]; `air` {station: volume [m³]} in place of the lines' own.
 
-    A lost circuit's chamber runs its whole stroke, on a bar no further than the other's travel and the bar's stop; where
+    `whole` [yes or no]: a station's causes as one sum, "all", which is all that a sweep asks for. A lost circuit's chamber runs its whole stroke, on a bar no further than the other's travel and the bar's stop; where
     that stroke is not known the circuit's loss raises Impossible. When nothing presses, nothing travels. Any shape.
     Source: continuity of the fluid.
     """
@@ -238,7 +238,10 @@ def along(line: ForceLine, air: dict[str, Number] | None = None) -> Travel:
     for i, branch in enumerate(line.branches):
         chamber = cylinder.chambers[order[branch.circuit]]
         part = branch.wheels / branch.station.wheels
-        for cause, (contact, give) in swallowed(branch.station).items():
+        causes = swallowed(branch.station)
+        if whole:
+            causes = {"all": (sum(c for c, _ in causes.values()), sum(g for _, g in causes.values()))}
+        for cause, (contact, give) in causes.items():
             keys.append((branch.station.name, cause))
             owner.append(i)
             at_once.append(contact * part)
@@ -287,15 +290,15 @@ def along(line: ForceLine, air: dict[str, Number] | None = None) -> Travel:
             continue
         if chamber.stroke is None:
             raise Impossible(f"travel with the {chamber.name} circuit lost", "the cylinder's stroke is not known")
-        whole = np.where(dead, chamber.stroke, 0.0)
+        run = np.where(dead, chamber.stroke, 0.0)
         if cylinder.stop is None:
             keys.append(("cylinder", "lost_chamber"))
-            parts_start.append(whole * chamber.travel_share)
-            parts_end.append(whole * chamber.travel_share)
+            parts_start.append(run * chamber.travel_share)
+            parts_end.append(run * chamber.travel_share)
             continue
         other = next(c for c in cylinder.chambers if c.name != chamber.name)
         ahead = chambers[other.name].plus(other.lost + cylinder.stop, other.lost + cylinder.stop)
-        capped.append(Capped(ahead, whole, chamber.travel_share))
+        capped.append(Capped(ahead, run, chamber.travel_share))
         known = bent.get(("cylinder", "lost_chamber"), Curve(none, none))
         bent["cylinder", "lost_chamber"] = Curve(none, none, (), (*known.capped, capped[-1]))
     shape = np.broadcast_shapes(*(p.shape for p in parts_start))

@@ -15,10 +15,11 @@ from kobrix.core.errors import BadEntry, Impossible
 from kobrix.core.paths import Pull, solve_path
 from kobrix.core.travel import trapped_air
 from kobrix.core.vehicle import Load, height_by_lifting
+from kobrix.core.working import working
 from kobrix.setup.convert import convert
 from kobrix.setup.model import DiscBrake, Setup, Station
 from kobrix.setup.quantities import si, value_of
-from kobrix.setup.questions import Heat, Inverse, OfOne, Questions, Tolerance
+from kobrix.setup.questions import Heat, Inverse, OfOne, Questions, Tolerance, Working
 from kobrix.setup.result import CM2, KPA, MM, Answer, Doc, pick, result_document
 
 _KMH = 3.6
@@ -290,6 +291,24 @@ def _nose_over(answer: Answer) -> Doc:
     return {"nose_over_g": stops.nose_over(si(asked.behind_mm, "behind_mm"), si(asked.height_mm, "height_mm"))}
 
 
+def _working(answer: Answer, case: cases.Case, asked: Working) -> Doc:
+    load, path = _where(answer, case, asked)
+    solved = path.healthy
+    if asked.pedal_force_n is not None:
+        place = solved.place_at(si(asked.pedal_force_n, "pedal_force_n"))
+    else:
+        place, known = first_reach(solved.road.decel, si(asked.decel_g or 0.0, "decel_g"))
+        if not pick(known, load, 0, 0):
+            raise Impossible(f"a stop of {asked.decel_g} g", "the brakes never give it")
+    steps = working(solved, place, load)
+    return {
+        "steps": [
+            {"id": s.id, "formula": s.formula, "numbers": s.numbers, "value": s.value, "unit": s.unit, "source": s.source, "uses": list(s.uses)}
+            for s in steps
+        ]
+    }  # fmt: skip
+
+
 def changed(part: Any, path: list[str], value: Any) -> Any:
     """A copy of a model `part` with the entry at a dotted `path` replaced; what is drawn is not validated again."""
     if not path:
@@ -400,6 +419,8 @@ def answers_document(answer: Answer) -> Doc:
             doc["heat"] = _or_reason(("peaks_c",), lambda: _heat(answer, case, asked.heat))  # type: ignore[arg-type]
         if asked.parking is not None:
             doc["parking"] = _parking(answer, case)
+        if asked.working is not None:
+            doc["working"] = _or_reason(("steps",), lambda: _working(answer, case, asked.working))  # type: ignore[arg-type]
         if asked.tolerance is not None:
             doc["tolerance"] = _or_reason(("p50_n",), lambda: _tolerance(answer, case, asked.tolerance))  # type: ignore[arg-type]
     if asked.stop is not None:

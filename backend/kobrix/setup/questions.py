@@ -4,6 +4,7 @@ from typing import Annotated, Literal, Self
 
 import numpy as np
 from pydantic import ConfigDict, Field, model_validator
+from pydantic_core import PydanticCustomError
 
 from kobrix.core import chain, valves
 from kobrix.core.arrays import Number
@@ -194,6 +195,20 @@ class Tolerance(OfOne):
     plus_minus: dict[str, Typed] = Field(min_length=1, max_length=60)
 
 
+class Working(OfOne):
+    """How do the figures at one push, or at the push of one deceleration, come about?"""
+
+    pedal_force_n: Push | None = None
+    decel_g: Decel | None = None
+
+    @model_validator(mode="after")
+    def _check(self) -> Self:
+        if (self.pedal_force_n is None) == (self.decel_g is None):
+            sentence = str(BadEntry("working", "neither or both", "a pedal force or a deceleration: exactly one of the two"))
+            raise PydanticCustomError("relation", "{sentence}", {"sentence": sentence, "field": "pedal_force_n"})
+        return self
+
+
 class Questions(Part):
     """What is asked besides the answers that are always given. Questions of another kind are named as unanswered."""
 
@@ -215,6 +230,7 @@ class Questions(Part):
     cg_height: CgHeight | None = None
     nose_over: NoseOver | None = None
     tolerance: Tolerance | None = None
+    working: Working | None = None
 
 
 def rooms_of(setup: Setup, systems: tuple[chain.System, ...], questions: Questions) -> dict[str, Room]:

@@ -1,0 +1,186 @@
+"""How a figure came about: the formula, the same with this setup's numbers in it, the unit and the source, made on demand.
+
+Nothing here is computed a second time: each step states the numbers that the chain itself used and the value it found.
+"""
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from kobrix.core import cylinder as cylinders
+from kobrix.core import valves
+from kobrix.core.arrays import lookup
+from kobrix.core.chain import Place
+from kobrix.core.constants import G
+from kobrix.core.disc import Disc
+from kobrix.core.paths import Pull, Solved
+from kobrix.core.vehicle import AXLES, axle_load
+
+_MM, _MPA, _CM2 = 1e3, 1e-6, 1e4
+
+
+@dataclass(frozen=True)
+class Step:
+    """One step: its `id`, the `formula`, the formula with `numbers`, the `value` in `unit`, the `source`, the steps it `uses`."""
+
+    id: str
+    formula: str
+    numbers: str
+    value: float
+    unit: str
+    source: str
+    uses: tuple[str, ...] = ()
+
+
+def _n(value: float) -> str:
+    return f"{value:.5g}"
+
+
+def _scalar(values: object, load: int) -> float:
+    array = np.asarray(values, dtype=np.float64)
+    if array.ndim > 1 and array.shape[0] > 1:
+        array = array[load]
+    return float(array.reshape(-1)[0])
+
+
+def _at(table: object, place: Place, load: int) -> float:
+    return _scalar(lookup(np.asarray(table), place.knot, place.fraction), load)
+
+
+def _foot(pull: Pull, place: Place, load: int, push: float) -> list[Step]:
+    control, help_, line = pull.system.control, pull.system.booster, pull.pedal.line
+    a, b = (_scalar(v, load) * _MM for v in (control.pivot_to_pad, control.pivot_to_pin))
+    ratio = _scalar(pull.pedal.ratio_at(place), load)
+    rod, out = _at(line.rod, place, load), _at(line.out, place, load)
+    eta, back = _scalar(control.efficiency, load), _scalar(control.return_force, load)
+    own = pull.system.name
+    steps = [
+        Step(f"{own}.ratio", "i = a/b", f"{_n(a)}/{_n(b)}", ratio, "1", "lever law")
+        if control.linkage is None
+        else Step(f"{own}.ratio", "i(x) = a/|dx/dθ|", f"a {_n(a)} mm, linkage at this stroke", ratio, "1", "slider-crank"),
+        Step(
+            f"{own}.rod", "F_rod = max(0, i·F·η_c − F_return)", f"{_n(ratio)}·{_n(push)}·{_n(eta)} − {_n(back)}", rod, "N",
+            "lever law", (f"{own}.ratio",),
+        ),
+    ]  # fmt: skip
+    if help_ is None:
+        steps.append(Step(f"{own}.out", "F_out = F_rod", _n(rod), out, "N", "no booster", (f"{own}.rod",)))
+    else:
+        gain, cut, jump, most = (_scalar(v, load) for v in (help_.gain, help_.cut_in, help_.jump_in, help_.limit))
+        text = (
+            f"{_n(rod)} + min({_n(jump)} + {_n(gain - 1)}·({_n(rod)} − {_n(cut)}), {_n(most)})"
+            if out > 0.0
+            else f"{_n(rod)} ≤ {_n(cut)}"
+        )
+        formula = "F_out = F + min(F_jump + (G − 1)(F − F_cut), F_limit), 0 up to F_cut"
+        steps.append(Step(f"{own}.out", formula, text, out, "N", "assist curve, common practice", (f"{own}.rod",)))
+    return steps
+
+
+def _brakes(pull: Pull, place: Place, load: int) -> list[Step]:
+    system, line, own = pull.system, pull.pedal.line, pull.system.name
+    steps: list[Step] = []
+    out = _at(line.out, place, load)
+    for i, branch in enumerate(line.branches):
+        chamber = next(c for c in system.cylinder.chambers if c.name == branch.circuit)
+        station, key = branch.station, f"{own}.{branch.station.name}"
+        inlet, outlet, torque = (_at(v[i], place, load) for v in (line.inlet, line.outlet, line.torque))
+        area = _scalar(cylinders.bore_area(chamber.bore), load)
+        share = _scalar(chamber.force_share, load)
+        eta, spring = _scalar(system.cylinder.efficiency, load), _scalar(system.cylinder.spring, load)
+        force = f"{_n(share)}·{_n(out)}" if share != 1.0 else _n(out)
+        steps.append(Step(
+            f"{key}.inlet", "p = max(0, F·η_m − F_spring)/A", f"({force}·{_n(eta)} − {_n(spring)})/{_n(area * _CM2)} cm²",
+            inlet * _MPA, "MPa", "statics", (f"{own}.out",),
+        ))  # fmt: skip
+        if any(valves.changes_pressure(d) for d in station.devices):
+            names = ", ".join(type(d).__name__.lower() for d in station.devices if valves.changes_pressure(d))
+            steps.append(Step(
+                f"{key}.outlet", "p_out from p_in, device by device", f"{names} at {_n(inlet * _MPA)} MPa", outlet * _MPA, "MPa",
+                "the devices' curves", (f"{key}.inlet",),
+            ))  # fmt: skip
+        before = steps[-1].id
+        brake = station.brake
+        p0 = _scalar(brake.threshold, load) * _MPA
+        pressed = max(0.0, outlet * _MPA - p0)
+        if isinstance(brake, Disc):
+            side, mu, radius = (_scalar(v, load) for v in (brake.side_area, brake.friction, brake.effective_radius))
+            k = _scalar(brake.efficiency, load)
+            clamp = k * side * pressed / _MPA
+            steps.append(Step(
+                f"{key}.clamp", "N = η_k·A_side·max(0, p − p₀)", f"{_n(k)}·{_n(side * _CM2)} cm²·{_n(pressed)} MPa", clamp, "N",
+                "statics: one side's pistons", (before,),
+            ))  # fmt: skip
+            steps.append(Step(
+                f"{key}.torque", "T = 2·μ·N·r_e·n", f"2·{_n(mu)}·{_n(clamp)}·{_n(radius * _MM)} mm·{brake.calipers}", torque, "N m",
+                "Coulomb", (f"{key}.clamp",),
+            ))  # fmt: skip
+        else:
+            area_w, factor, radius = (_scalar(v, load) for v in (brake.cylinder_area, brake.shoe_factor, brake.radius))
+            text = f"{_n(_scalar(brake.efficiency, load))}·{_n(area_w * _CM2)} cm²·{_n(pressed)} MPa·{_n(factor)}·{_n(radius * _MM)} mm"
+            steps.append(
+                Step(f"{key}.torque", "T = η_w·A_w·max(0, p − p₀)·C*·r", text, torque, "N m", "definition of C*", (before,))
+            )
+        rolling = _scalar(station.rolling_radius, load)
+        steps.append(Step(
+            f"{key}.force", "B = wheels·T/R", f"{branch.wheels}·{_n(torque)}/{_n(rolling * _MM)} mm", _at(line.force[i], place, load),
+            "N", "moments about the hub", (f"{key}.torque",),
+        ))  # fmt: skip
+    return steps
+
+
+def _road(solved: Solved, place: Place, load: int, uses: tuple[str, ...]) -> list[Step]:
+    state, at = solved.road.load, solved.at(place)
+    front, rear, z = (_scalar(v, load) for v in (at.front, at.rear, at.decel))
+    mass, psi, chi = (_scalar(v, load) for v in (state.mass, state.front_share, state.chi))
+    steps = [Step("decel", "z = ΣB/(m·g)", f"({_n(front)} + {_n(rear)})/({_n(mass)}·{G:.5f})", z, "g", "Newton", uses)]
+    for axle, use in zip(AXLES, (at.use_front, at.use_rear), strict=True):
+        carried = _scalar(axle_load(state, axle, z), load)
+        share = "ψ + zχ" if axle == "front" else "1 − ψ − zχ"
+        numbers = f"{_n(psi)} + {_n(z)}·{_n(chi)}" if axle == "front" else f"1 − {_n(psi)} − {_n(z)}·{_n(chi)}"
+        steps.append(
+            Step(f"load.{axle}", f"W = m·g·({share})", f"{_n(mass * G)}·({numbers})", carried, "N", "moments", ("decel",))
+        )
+        force = front if axle == "front" else rear
+        steps.append(Step(
+            f"adhesion.{axle}", "f = B/(W·n_braked/n)", f"{_n(force)}/{_n(carried)}", _scalar(use, load), "1", "UN R13-H, from memory",
+            (f"load.{axle}",),
+        ))  # fmt: skip
+    return steps
+
+
+def _travel(pull: Pull, place: Place, load: int) -> list[Step]:
+    pedal, own = pull.pedal, pull.system.name
+    if pedal.travel is None:
+        return []
+    ratio = _scalar(pedal.ratio_at(place), load)
+    causes = {key: _scalar(v, load) for key, v in pedal.causes_at(place).items()}
+    parts = [
+        Step(
+            f"{own}.travel.{where}.{cause}", "stroke·i" if where != "control" else "at the pad",
+            f"{_n(value / ratio * _MM)} mm·{_n(ratio)}" if where != "control" else f"{_n(value * _MM)} mm", value * _MM, "mm",
+            "continuity of the fluid" if where != "control" else "lever law",
+        )
+        for (where, cause), value in causes.items() if value > 0.0
+    ]  # fmt: skip
+    whole = _scalar(pedal.pad_at(place), load) * _MM
+    text = " + ".join(_n(p.value) for p in parts)
+    total = Step(
+        f"{own}.travel", "the sum of its causes", text, whole, "mm", "continuity of the fluid", tuple(p.id for p in parts)
+    )
+    return [*parts, total]
+
+
+def working(solved: Solved, place: Place, load: int) -> list[Step]:
+    """Every step [record] from foot to road on a `solved` [record] path at one `place` [record] in a `load` state [1].
+
+    Source: each step's own.
+    """
+    push = _scalar(solved.push_at(place), load)
+    steps = [Step("push", "F", _n(push), push, "N", "asked")]
+    for pull in solved.pulls:
+        own = pull.place(place)
+        force = push * pull.ratio
+        steps += [*_foot(pull, own, load, force), *_brakes(pull, own, load), *_travel(pull, own, load)]
+    forces = tuple(s.id for s in steps if s.id.endswith(".force"))
+    return [*steps, *_road(solved, place, load, forces)]
