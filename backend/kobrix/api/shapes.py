@@ -327,6 +327,7 @@ class SetupView(Shape):
 
     key: str
     name: str
+    note: str | None
     needs: dict[str, list[str]]
     level: Level | None
     headline: str

@@ -109,6 +109,8 @@ def _merged(pedals: list[Pedal], ratios: list[float]) -> tuple[Floats, list[Floa
     own = [_knots(p) / r for p, r in zip(pedals, ratios, strict=True)]
     front = np.broadcast_shapes(*(k.shape[:-1] for k in own))
     own = [np.broadcast_to(k, (*front, k.shape[-1])) for k in own]
+    ends = np.max(np.stack([k[..., -1:] for k in own]), axis=0)
+    own.append(2.0 * ends + 1.0)  # past every knot, so that the last straight part is every control's last
     pushes = np.concatenate(own, axis=-1)
     order = np.argsort(pushes, axis=-1, kind="stable")
     numbers = []
@@ -198,16 +200,17 @@ def _with_crossings(
     if not pairs:
         return push, numbers
     torque = _torques(lines, numbers)
-    extra: list[Floats] = []
+    steps = np.arange(push.shape[-1], dtype=np.float64)
+    last = steps[:-1] == steps[-2]  # the last straight part goes on, and so may a crossing lie beyond its knot
+    parts: list[Floats] = [steps]
     for (n, i), (m, k) in sorted(pairs):
         ahead = torque[n][i] - torque[m][k]
         low, high = ahead[..., :-1], ahead[..., 1:]
-        crosses = low * high < 0.0
-        extra.append(np.where(crosses, low / np.where(crosses, low - high, 1.0), 0.0))
-    steps = np.arange(push.shape[-1], dtype=np.float64)
-    front = np.broadcast_shapes(push.shape[:-1], *(e.shape[:-1] for e in extra))
-    parts = [steps, *(e + steps[:-1] for e in extra)]
+        crosses = (low * high < 0.0) | (last & (low != high) & (np.abs(high) < np.abs(low)) & (low * high > 0.0))
+        parts.append(np.where(crosses, low / np.where(crosses, low - high, 1.0), 0.0) + steps[:-1])
+    front = np.broadcast_shapes(push.shape[:-1], *(p.shape[:-1] for p in parts))
     every = np.sort(np.concatenate([np.broadcast_to(p, (*front, p.shape[-1])) for p in parts], axis=-1), axis=-1)
+    every = np.concatenate([every, every[..., -1:] + 1.0], axis=-1)
     at = place_of(every, push.shape[-1] - 1)
     return lookup(push, at.knot, at.fraction), [lookup(n, at.knot, at.fraction) for n in numbers]
 

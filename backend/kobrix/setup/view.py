@@ -227,12 +227,35 @@ def _failures(answer: Answer, path: cases.Path, load: int) -> list[Doc]:
     return rows
 
 
+def _not_drawn(case: cases.Case) -> str | None:
+    """Why Size does not draw a setup yet, None when it does."""
+    if len(case.systems) > 1:
+        return f"it has {len(case.systems)} controls, and Size draws one; kobrix evaluate answers for all of them"
+    system = case.systems[0]
+    if system.cylinder.kind == "twin":
+        return "its two cylinders stand on a balance bar, and Size draws one cylinder; kobrix evaluate answers for it"
+    if system.control.linkage is not None:
+        return "its pedal works through a linkage, and Size draws a straight rod; kobrix evaluate answers for it"
+    return None
+
+
 def _setup_view(answer: Answer, found: Answer | None, key: str, title: str, wanted: float, reach: float) -> Doc:
     case = answer.case
-    doc: Doc = {"key": key, "name": title, "needs": answer.needs, "solved": None, "findings": findings(answer, found)}
+    doc: Doc = {
+        "key": key,
+        "name": title,
+        "needs": answer.needs,
+        "note": None,
+        "solved": None,
+        "findings": findings(answer, found),
+    }
     doc["level"] = doc["findings"][0]["level"] if doc["findings"] else None
     doc["headline"] = "incomplete"
     if case is None:
+        return doc
+    doc["note"] = _not_drawn(case)
+    if doc["note"] is not None:
+        doc["headline"] = "not drawn yet"
         return doc
     path = case.main
     healthy = path.healthy

@@ -596,6 +596,8 @@ export interface components {
             key: string;
             /** Name */
             name: string;
+            /** Note */
+            note: string | null;
             /** Needs */
             needs: {
                 [key: string]: string[];

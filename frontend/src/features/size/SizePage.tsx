@@ -6,6 +6,7 @@ import styled from 'styled-components';
 import type { Job } from '../../api/client';
 import { useJob } from '../../api/jobs';
 import { useMedia } from '../../ui/useMedia';
+import { Findings } from './Findings';
 import { PlanTabs } from './PlanTabs';
 import { SizePhone } from './SizePhone';
 import { SizeSheet } from './SizeSheet';
@@ -82,15 +83,27 @@ function Ready({ job }: { job: Job }) {
       <Plain>
         <h1>{job.name}</h1>
         <PlanTabs setups={job.view.setups} using={incomplete.key} onUse={size.use} />
-        <p>The force line of {incomplete.name} still needs:</p>
-        <ul>
-          {(incomplete.needs['decel'] ?? []).map((path) => (
-            <li key={path}>{path.split('.').pop()?.replace(/_/g, ' ')}</li>
-          ))}
-        </ul>
-        <p>
-          Nothing is assumed that is not in the table of defaults. Open a file that has them, or choose another setup.
-        </p>
+        {incomplete.note ? (
+          <>
+            <p>
+              {incomplete.name} cannot be drawn yet: {incomplete.note}.
+            </p>
+            {incomplete.findings.length > 0 && <Findings findings={incomplete.findings} onMend={() => undefined} />}
+          </>
+        ) : (
+          <>
+            <p>The force line of {incomplete.name} still needs:</p>
+            <ul>
+              {(incomplete.needs['decel'] ?? []).map((path) => (
+                <li key={path}>{path.split('.').pop()?.replace(/_/g, ' ')}</li>
+              ))}
+            </ul>
+            <p>
+              Nothing is assumed that is not in the table of defaults. Open a file that has them, or choose another
+              setup.
+            </p>
+          </>
+        )}
         <p>
           <Link to="/">All jobs</Link>
         </p>
