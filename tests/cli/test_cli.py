@@ -10,7 +10,7 @@ from pathlib import Path
 from kobrix import __version__
 from kobrix.cli.main import main
 from kobrix.cli.serve import fill
-from kobrix.demo import JOBS
+from kobrix.demo import JOBS, SETUPS
 from kobrix.store import jobs
 from kobrix.store.connection import open_db, prepare
 
@@ -56,6 +56,21 @@ class Evaluate(unittest.TestCase):
         self.assertEqual(code, 0)
         self.assertEqual(path["at_pedal_force"][0]["pedal_force_n"], 300.0)
         self.assertAlmostEqual(path["pedal_force_for_decel"][0]["pedal_force_n"], 210.6, delta=0.1)
+
+    def test_shortcuts_for_people(self) -> None:
+        code, out, _ = run("evaluate", str(EXAMPLES / "setup.json"), "--failures", "--tolerance", "--heat")
+        self.assertEqual(code, 0)
+        for words in ("lost front", "0.259 g", "p50 n", "rear first probability", "peaks c", "fluid margin k", "Estimates"):
+            self.assertIn(words, out)
+        self.assertNotIn("design stop", out)
+        _, out, _ = run("evaluate", str(JOBS[0]), "--setup", "plan A", "--heat")
+        self.assertIn("it still needs rotor_mass_kg", out)
+
+    def test_the_other_vehicles_are_answered(self) -> None:
+        for path in SETUPS:
+            code, out, _ = run("evaluate", str(path), "--table", "--at-force", "150")
+            self.assertEqual(code, 0)
+            self.assertIn("first lock", out)
 
     def test_a_table_for_people(self) -> None:
         code, out, _ = run("evaluate", str(JOBS[0]), "--setup", "plan B", "--table", "--at-decel", "0.8")

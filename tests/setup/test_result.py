@@ -40,8 +40,26 @@ class Example(unittest.TestCase):
     def test_every_key_agrees(self) -> None:
         wanted = example_result()
         found = evaluate(example_setup(), Questions.model_validate(wanted["questions"]))
-        for part in ("systems", "load_states"):
-            self.assertEqual(differences(wanted[part], found[part]), [])
+        sampled = wanted["answers"].pop("tolerance")
+        for part in wanted:
+            self.assertEqual(differences(wanted[part], found[part], part), [])
+        self.assertEqual(sorted(sampled), sorted(found["answers"]["tolerance"]))
+
+    def test_what_is_sampled_agrees_within_four_standard_errors_and_ranks_within_a_tenth(self) -> None:
+        result = example_result()
+        wanted, n = result["answers"]["tolerance"], result["questions"]["tolerance"]["samples"]
+        found = evaluate(example_setup(), Questions.model_validate(result["questions"]))["answers"]["tolerance"]
+        sd = wanted["sd_n"]
+        at_median, at_end = math.sqrt(math.pi / 2), math.sqrt(0.05 * 0.95) / 0.10314  # of a normal distribution
+        errors = {"p50_n": sd * at_median, "p5_n": sd * at_end, "p95_n": sd * at_end, "sd_n": sd / math.sqrt(2)}
+        for name, one in errors.items():  # both are samples, so their difference has twice the variance
+            self.assertAlmostEqual(found[name], wanted[name], delta=4 * one * math.sqrt(2 / n), msg=name)
+        for name in ("rear_first_probability", "effort_over_limit_probability", "travel_over_limit_probability"):
+            p = wanted[name]
+            self.assertAlmostEqual(found[name], p, delta=4 * math.sqrt(2 * p * (1 - p) / n), msg=name)
+        for name, rank in wanted["rank"].items():
+            self.assertAlmostEqual(found["rank"][name], rank, delta=0.1, msg=name)
+        self.assertAlmostEqual(found["first_order_sd_n"] / wanted["first_order_sd_n"], 1.0, delta=1e-6)
 
     def test_the_comparison_itself_can_fail(self) -> None:
         self.assertEqual(len(differences({"a": 1.0, "b": [1]}, {"a": 1.0 + 3e-9, "b": [1, 2]})), 2)

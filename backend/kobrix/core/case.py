@@ -120,6 +120,8 @@ def _path(name: str, systems: list[tuple[System, float]], load: Load, wheels: di
     healthy = failed.healthy() if strokes else solve_path(name, systems, load, wheels)
     limit = limit_of(healthy.road)
     design, decel, known = design_stop(healthy.road, healthy.event, limit)
+    if any(s.control.linkage is not None for s, _ in systems):
+        known = known & np.isfinite(healthy.push_at(design)[..., 0, 0])
     left = None
     if all(p.pedal.travel is not None and asked.rooms[p.system.name].available is not None for p in failed.pulls):
         left = what_is_left(failed, asked.rooms)

@@ -119,6 +119,9 @@ def _ends(pull: Pull, room: Room) -> tuple[list[Floats], Mask, Floats, Place]:
             travel_number = np.where(ok[..., 0], place.number[..., 0], np.inf)
         unreached = np.where(contact > room.available, contact_place.number[..., 0], np.inf)
     for end in ends:
+        if pull.pedal.linked is not None:  # a stroke past the linkage's dead point is never run
+            finite = place_of(np.where(np.isfinite(end), end, 0.0)[..., None], pull.pedal.line.steps)
+            end = np.where(np.isfinite(pull.pedal.push_at(finite)[..., 0]), end, np.inf)
         chamber = np.minimum(chamber, end)
     own = [force_end.number[..., 0], travel_number, chamber, unreached]
     return [pull.number_on_path(np.where(ever, n, np.inf)) for n in own], np.asarray(ever), contact, force_end

@@ -25,6 +25,7 @@ from kobrix.core.valves import Proportioning
 from kobrix.core.vehicle import Axle
 
 _GRID, _ROUNDS = 64, 8  # a knee is narrowed 64 times, eight times over: to the last digit
+_BORES = 40  # sizes looked at before a root finder takes over
 _HIGHEST = 40e6  # Pa: no valve is set above
 
 
@@ -77,13 +78,18 @@ def _bore_by_search(solved: Solved, system: System, wheels: dict[Axle, int], loa
         chambers = tuple(replace(c, bore=c.bore * scale) for c in system.cylinder.chambers)
         changed = replace(system, cylinder=replace(system.cylinder, chambers=chambers))
         again = solve_path(solved.name, [(changed, solved.pulls[0].ratio)], solved.road.load, wheels)
-        place, known = first_reach(again.road.decel, decel)
-        push = again.push_at(place).reshape(-1)
-        return float(push[min(load, push.size - 1)]) - effort if known.all() else -effort
+        place, known = again.reach(decel)
+        push, ok = (np.broadcast_to(v, known.shape).reshape(-1) for v in (again.push_at(place), known))
+        at = min(load, push.size - 1)
+        return float(push[at]) - effort if ok[at] else float("nan")
 
-    if missing(0.2) > 0.0 or missing(5.0) < 0.0:
+    scales = np.geomspace(0.2, 5.0, _BORES)
+    gaps = np.array([missing(float(s)) for s in scales])
+    crossed = np.flatnonzero((gaps[:-1] <= 0.0) & (gaps[1:] >= 0.0))
+    if crossed.size == 0:
         raise Impossible("the bore", f"no bore from a fifth to five times today's gives {decel:g} g at {effort:g} N")
-    return float(first.bore) * float(brentq(missing, 0.2, 5.0, xtol=1e-13, rtol=1e-13))
+    low, high = (float(s) for s in scales[crossed[0] : crossed[0] + 2])
+    return float(first.bore) * float(brentq(missing, low, high, xtol=1e-13, rtol=1e-13))
 
 
 def ratio_for_effort(solved: Solved, load: int, decel: float, effort: float) -> tuple[float, float]:

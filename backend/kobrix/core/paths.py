@@ -88,6 +88,16 @@ class Solved:
         rise = high - low
         return Place(knot, np.where(rise > 0.0, (wanted - low) / np.where(rise > 0.0, rise, 1.0), 0.0))
 
+    def reach(self, decel: Number) -> tuple[Place, Mask]:
+        """First place [record] at which the brakes give `decel` [g] (..., S), and whether they do.
+
+        A stop that asks a linkage to pass its dead point is not reached.
+        """
+        place, known = first_reach(self.road.decel, decel)
+        if any(p.pedal.linked is not None for p in self.pulls):
+            known = known & np.isfinite(self.push_at(place))
+        return place, known
+
     def leaps_at(self, place: Place) -> Mask:
         """Whether a `place` [record] (..., S) lies inside a leap, where one push stands for many decelerations."""
         edge = [self.push_at(Place(place.knot, np.full(place.knot.shape, end))) for end in (0.0, 1.0)]

@@ -142,28 +142,31 @@ class Pedal:
         return np.asarray(np.where(slope > 0.0, rise / np.where(slope > 0.0, slope, 1.0), 0.0))
 
     def _halved(self, curve: Callable[[Place], Floats], wanted: Floats, last: bool) -> tuple[Place, Mask]:
-        """First or last place at which a `curve` of places passes `wanted`, by looking and halving."""
+        """First or last place at which a `curve` of places passes `wanted`, by looking and halving.
+
+        Past a dead point there is nothing. Where it is never passed: the place of the most there is, and False.
+        """
         steps = self.line.steps
         ends = np.concatenate([np.arange(steps - 1) + 1.0, [steps - 1.0 + _FAR]])
         starts = np.arange(steps, dtype=np.float64)
         looks = np.linspace(0.0, 1.0, _LOOKS + 1)
         number = (starts[:, None] + (ends - starts)[:, None] * looks[1:]).reshape(-1)
         knot = np.minimum(np.repeat(np.arange(steps), _LOOKS), steps - 1)
-        values = np.nan_to_num(curve(Place(knot, number - knot)), nan=np.inf)
+        values = np.nan_to_num(curve(Place(knot, number - knot)), nan=-np.inf)
         before = np.concatenate([np.zeros((*values.shape[:-1], 1)), values[..., :-1]], axis=-1)
         passes = (values[..., None, :] >= wanted[..., :, None]) & (before[..., None, :] < wanted[..., :, None])
         ok = passes.any(axis=-1)
         size = passes.shape[-1]
         hit = size - 1 - np.argmax(passes[..., ::-1], axis=-1) if last else passes.argmax(axis=-1)
-        hit = np.where(ok, hit, 0)
+        hit = np.where(ok, hit, np.argmax(values, axis=-1)[..., None])
         own = knot[hit]
         high = number[hit]
         low = np.where(hit % _LOOKS == 0, own, number[np.maximum(hit - 1, 0)])
         for _ in range(_HALVINGS):
             middle = 0.5 * (low + high)
-            over = np.nan_to_num(curve(Place(own, middle - own)), nan=np.inf) >= wanted
+            over = np.nan_to_num(curve(Place(own, middle - own)), nan=-np.inf) >= wanted
             high, low = np.where(over, middle, high), np.where(over, low, middle)
-        return Place(own, np.where(ok, high, 0.0) - np.where(ok, own, 0)), np.asarray(ok)
+        return Place(own, np.where(ok, high, number[hit]) - own), np.asarray(ok)
 
 
 def bottoming(control: controls.Control, stroke: Number, booster_lost: Number) -> Number:

@@ -7,7 +7,7 @@ import numpy as np
 
 from kobrix.core import case as cases
 from kobrix.core import heat, inverse, stops, tolerance
-from kobrix.core.chain import Place, first_reach
+from kobrix.core.chain import Place
 from kobrix.core.constants import PUBLISHED, G, assumed
 from kobrix.core.disc import side_area
 from kobrix.core.drum import Drum
@@ -297,7 +297,7 @@ def _working(answer: Answer, case: cases.Case, asked: Working) -> Doc:
     if asked.pedal_force_n is not None:
         place = solved.place_at(si(asked.pedal_force_n, "pedal_force_n"))
     else:
-        place, known = first_reach(solved.road.decel, si(asked.decel_g or 0.0, "decel_g"))
+        place, known = solved.reach(si(asked.decel_g or 0.0, "decel_g"))
         if not pick(known, load, 0, 0):
             raise Impossible(f"a stop of {asked.decel_g} g", "the brakes never give it")
     steps = working(solved, place, load)
@@ -347,7 +347,7 @@ def _effort(setup: Setup, answer: Answer, asked: Tolerance, path_name: str) -> t
     systems = [(cases.settle(s, converted.load), ratios[s.name]) for s in converted.systems if s.name in ratios]
     own = cases.settle_decel(systems, converted.load, converted.wheels)
     solved = solve_path(path_name, [(s, r) for s, (_, r) in zip(own, systems, strict=True)], converted.load, converted.wheels)
-    place, known = first_reach(solved.road.decel, si(asked.decel_g, "decel_g"))
+    place, known = solved.reach(si(asked.decel_g, "decel_g"))
     return solved.pulls[0], solved, place, known, converted.load
 
 

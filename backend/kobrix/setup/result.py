@@ -287,7 +287,7 @@ def event_place(path: cases.Path, load: int) -> chain.Place | None:
 def force_for_decel(path: cases.Path, load: int, wanted: float) -> Doc:
     """The path's force for a wanted deceleration, or null with the reason."""
     road, event = path.healthy.road, path.healthy.event
-    place, known = chain.first_reach(road.decel, wanted)
+    place, known = path.healthy.reach(wanted)
     lock = pick(event.decel, load, 0)
     if wanted > lock:
         what = {"front": "the front locks", "rear": "the rear locks", "both": "both axles lock", "rear_lift": "the rear lifts"}
@@ -295,7 +295,9 @@ def force_for_decel(path: cases.Path, load: int, wanted: float) -> Doc:
         return {"decel_g": wanted, "pedal_force_n": None, "in_jump": False, "reason": reason}
     if not pick(known, load, 0, 0):
         most = float(np.max(road.decel[load]))
-        reason = f"no pedal force reaches {wanted:g} g: the brakes give at most {most:.2f} g"
+        linked = any(p.pedal.linked is not None for p in path.healthy.pulls)
+        why = "the linkage passes its dead point first" if linked else f"the brakes give at most {most:.2f} g"
+        reason = f"no pedal force reaches {wanted:g} g: {why}"
         return {"decel_g": wanted, "pedal_force_n": None, "in_jump": False, "reason": reason}
     leap = bool(pick(path.healthy.leaps_at(place), load, 0, 0))
     return {"decel_g": wanted, "pedal_force_n": pick(path.healthy.push_at(place), load, 0, 0), "in_jump": leap}
@@ -390,7 +392,7 @@ def path_document(answer: Answer, path: cases.Path, load: int) -> Doc:
     pushes = [value_of(f, "pedal_forces_n") for f in answer.questions.pedal_forces_n]
     doc: Doc = {"grip_limit_g": limit, "first_lock": first_lock(path, load), "lock_decel_g": lock}
     place = event_place(path, load)
-    doc["lock_pedal_force_n"] = None if place is None else pick(path.healthy.push_at(place), load, 0, 0)
+    doc["lock_pedal_force_n"] = None if place is None else or_none(pick(path.healthy.push_at(place), load, 0, 0))
     doc["grip_efficiency"] = None if lock is None else lock / limit
     doc |= {"front_lock_decel_g": front, "rear_lock_decel_g": rear}
     if pushes:
