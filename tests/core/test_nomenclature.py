@@ -5,7 +5,23 @@ import unittest
 from dataclasses import fields, is_dataclass
 from typing import Any
 
-from kobrix.core import booster, chain, control, cylinder, disc, drum, lines, linkage, road, valves, vehicle
+from kobrix.core import (
+    booster,
+    chain,
+    control,
+    cylinder,
+    disc,
+    drum,
+    heat,
+    lines,
+    linkage,
+    matching,
+    road,
+    tolerance,
+    tyres,
+    valves,
+    vehicle,
+)
 
 from tests.cases import ROOT
 
@@ -13,6 +29,7 @@ RECORDS: tuple[Any, ...] = (
     vehicle.Load, road.Moment, control.Control, linkage.Linkage, booster.Booster, cylinder.Cylinder, cylinder.Chamber,
     cylinder.Feed, valves.Metering, valves.Proportioning, valves.Limiting, valves.LoadSensing, valves.DecelSensing,
     valves.Passive, lines.Lines, disc.Disc, drum.Drum, chain.Station, chain.System, chain.ForceLine,
+    tyres.Tyre, heat.Rotor, heat.Step, tolerance.Spread, matching.Choices, matching.Grid,
 )  # fmt: skip
 
 

@@ -84,6 +84,7 @@ def shortcut(result: dict[str, Any], failures: bool, tolerance: bool, heat: bool
         for state, doc in result.get("load_states", {}).items():
             for path, answers in doc["paths"].items():
                 lines += ["", f"{state}, {path}: what each failure leaves", *_failures(answers)]
+        lines.append("  wet: wet pads on the stated grip, not a wet road")
     for name, wanted in (("tolerance", tolerance), ("heat", heat)):
         if wanted:
             asked = result["questions"].get(name, {})

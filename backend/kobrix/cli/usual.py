@@ -3,9 +3,10 @@
 from typing import Any
 
 from kobrix.core.errors import BadFile
-from kobrix.setup.model import DiscBrake, Setup
+from kobrix.setup.model import Setup
 from kobrix.setup.quantities import value_of
 from kobrix.setup.result import Answer, pick
+from kobrix.setup.stations import DiscBrake
 
 _SHARES = {"friction": 0.08, "grip": 0.05, "cg_height_mm": 0.05, "front_share": 0.02}  # of the entry, half widths, our estimate
 

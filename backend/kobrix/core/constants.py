@@ -56,6 +56,12 @@ PUBLISHED = {
     "wet_boiling.DOT 4": Known(155.0, "°C", "from memory", "FMVSS 116: wet equilibrium reflux boiling point"),
     "wet_boiling.DOT 5": Known(180.0, "°C", "from memory", "FMVSS 116: wet equilibrium reflux boiling point"),
     "wet_boiling.DOT 5.1": Known(180.0, "°C", "from memory", "FMVSS 116: wet equilibrium reflux boiling point"),
+    "hose_ceiling": Known(
+        0.79e-6 / 0.3048 / (1500 * 6894.757293168),
+        "m³/(m·Pa)",
+        "from memory",
+        "FMVSS 106 table I: 0.79 cm³ a foot at 1500 psi, regular hose up to 1/8 in; a legal ceiling, never a default",
+    ),
     "rolling_radial": Known(3.05, "1", "from memory", "ETRTO: rolling circumference 3.05·D, radial"),
     "rolling_crossply": Known(2.99, "1", "from memory", "ETRTO: rolling circumference 2.99·D, cross-ply"),
 }

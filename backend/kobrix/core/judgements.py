@@ -76,7 +76,7 @@ class Facts:
     """What a file says of parts that no formula needs; an absent name is not known.
 
     `kind` of vehicle; by system: `retained` pushrods, `heights` [m] of the cylinder above the brakes, `fluids`,
-    `force_limits` [N]; by station: `hose_years` [a], `rotors` (thickness, least) [m], `wear` [m³] of its worn pads; by
+    `force_limits` [N]; by station: `hose_years` [a], `hose_gives` [m³/(m·Pa)], `rotors` (thickness, least) [m], `wear` [m³] of its worn pads; by
     circuit `reservoirs` [m³].
     """
 
@@ -86,6 +86,7 @@ class Facts:
     fluids: dict[str, str] = field(default_factory=dict)
     force_limits: dict[str, float] = field(default_factory=dict)
     hose_years: dict[str, float] = field(default_factory=dict)
+    hose_gives: dict[str, float] = field(default_factory=dict)
     rotors: dict[str, tuple[float, float | None]] = field(default_factory=dict)
     wear: dict[str, float] = field(default_factory=dict)
     reservoirs: dict[str, float] = field(default_factory=dict)

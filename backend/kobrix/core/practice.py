@@ -3,6 +3,7 @@
 import numpy as np
 
 from kobrix.core.chain import System
+from kobrix.core.constants import PUBLISHED
 from kobrix.core.disc import Disc
 from kobrix.core.judgements import HOSE_YEARS, PSI, RATIO_MANUAL, RATIO_POWER, RESIDUAL_DISC, ROD_ANGLE, Bench, Judgement, Mend
 from kobrix.core.linkage import rod_angle as angle_of
@@ -110,7 +111,7 @@ def floor_first(bench: Bench) -> list[Judgement]:
         bottom = float(bottoming(control, stroke, 0.0 if help_ is None else help_.lost_travel))
         if bottom > float(control.available):
             text = (
-                f"The full stroke needs {bottom * 1e3:.0f} mm of pedal; the room is {float(control.available) * 1e3:.0f} mm.",
+                f"The full stroke needs {bottom * 1e3:.0f} mm of pedal{bench.of(system.name)}; the room is {float(control.available) * 1e3:.0f} mm.",
                 "The floor comes first: with one circuit lost the stroke left may not be reached.",
             )
             out.append(
@@ -158,6 +159,19 @@ def hose_age(bench: Bench) -> list[Judgement]:
                 "Old hoses swell, and may collapse inside and hold a brake on; the date is on the hose.",
             )
             out.append(Judgement(f"hose_age_{station}", "caution", *text, _PRACTICE, years, HOSE_YEARS))
+    return out
+
+
+def hose_growth(bench: Bench) -> list[Judgement]:
+    """Hoses of `bench` [record] that swell more than a new one may."""
+    ceiling, out = PUBLISHED["hose_ceiling"], []
+    for station, give in bench.facts.hose_gives.items():
+        if give > ceiling.value:
+            text = (
+                f"The {station} hoses swell {give * 1e12:.2f} cm³ per metre and MPa; a new one may {ceiling.value * 1e12:.2f}.",
+                "More than the legal ceiling of a new hose: they are tired.",
+            )
+            out.append(Judgement(f"hose_growth_{station}", "caution", *text, ceiling.source, give, ceiling.value))
     return out
 
 

@@ -1,12 +1,16 @@
 """Rules about the stop: effort, travel, lock order, sharing, what failures leave, and when the tyres are the limit."""
 
+from dataclasses import replace
+
 import numpy as np
 
+from kobrix.core.chain import Station
 from kobrix.core.constants import PUBLISHED, G
 from kobrix.core.failures import LIMITS
 from kobrix.core.judgements import TRAVEL, Bench, Judgement, Level, Mend, effort_band, travel_level
-from kobrix.core.paths import Pull
+from kobrix.core.paths import Pull, solve_path
 from kobrix.core.sharing import LOW_GRIP, distribution_kept, rear_first_grips
+from kobrix.core.valves import Proportioning
 
 
 def effort(bench: Bench) -> list[Judgement]:
@@ -135,6 +139,9 @@ def distribution(bench: Bench) -> list[Judgement]:
 
 def _what_is_lost(name: str) -> str:
     """`front_lost_circuit` and `lost_front` in words."""
+    if "lost_" not in name:
+        words = {"hot": "Hot pads", "wet": "Wet pads, on the stated grip"}.get(name, name.replace("_", " "))
+        return words[0].upper() + words[1:]
     system, _, lost = name.rpartition("lost_")
     lost = lost.replace("_", " ")
     what = "booster lost" if lost == "booster" else "the only circuit lost" if lost == "circuit" else f"{lost} circuit lost"
@@ -151,8 +158,6 @@ def failures(bench: Bench) -> list[Judgement]:
     source = "UN R13-H secondary braking, from memory"
     out = []
     for c, name in enumerate(bench.case.names):
-        if "lost_" not in name:
-            continue
         gone = [LIMITS[i] in ("contact", "all_lost") for i in left.limited[:, c]]
         stops = np.where(gone, 0.0, left.best[:, c]) if len(bench.case.systems) == 1 else left.best[:, c]
         worst = int(np.argmin(stops))
@@ -164,16 +169,42 @@ def failures(bench: Bench) -> list[Judgement]:
             "all_lost": "no brakes left",
             "force": f"{z:.2f} g at {force:.0f} N",
         }[limit]
+        level: Level = "danger" if z < need else "caution" if limit in ("travel", "chamber") else "good"
+        if name == "healthy" or (level == "good" and "lost_" not in name):
+            continue  # heat, water and stuck valves are told where they leave too little
         head, asked = f"{_what_is_lost(name)}: {ends}{bench.in_state(worst)}.", f"The least asked is {need:.2f} g."
         if bench.facts.kind != "car":
             out.append(Judgement(name, "note", head, f"{asked} That is a rule for cars.", source, z, need))
-        elif z < need:
-            out.append(Judgement(name, "danger", head, asked, source, z, need, Mend("show", "Show it")))
-        elif limit in ("travel", "chamber"):
-            out.append(Judgement(name, "caution", head, asked, source, z, need, Mend("show", "Show it")))
         else:
-            out.append(Judgement(name, "good", head, asked, source, z, need))
+            mend = None if level == "good" else Mend("show", "Show it")
+            out.append(Judgement(name, level, head, asked, source, z, need, mend))
     return out
+
+
+def valve_not_needed(bench: Bench) -> list[Judgement]:
+    """A rear valve of `bench` [record] without which the front would lock first all the same."""
+    case = bench.case
+    pulls = case.main.healthy.pulls
+    valved = [
+        s for p in pulls for s in p.system.stations if s.axle == "rear" and any(isinstance(d, Proportioning) for d in s.devices)
+    ]
+    if not valved:
+        return []
+
+    def bare(station: Station) -> Station:
+        return replace(station, devices=tuple(d for d in station.devices if not isinstance(d, Proportioning)))
+
+    systems = [(replace(p.system, stations=tuple(map(bare, p.system.stations))), p.ratio) for p in pulls]
+    road = solve_path("without", systems, case.load, case.wheels, whole=True).road
+    some, _, _ = rear_first_grips(road, case.wheels)
+    above, kept = distribution_kept(road)
+    if np.any(some) or not np.all(above & kept):
+        return []
+    text = (
+        "The rear valve is not needed.",
+        "Without it the front still locks first at every grip and in every load state, and the rear would help more.",
+    )
+    return [Judgement("valve_not_needed", "note", *text, "the whole chain, without the valve")]
 
 
 def tyres_limit(bench: Bench) -> list[Judgement]:

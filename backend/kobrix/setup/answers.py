@@ -17,10 +17,11 @@ from kobrix.core.travel import trapped_air
 from kobrix.core.vehicle import Load, height_by_lifting
 from kobrix.core.working import working
 from kobrix.setup.convert import convert
-from kobrix.setup.model import DiscBrake, Setup, Station
+from kobrix.setup.model import Setup
 from kobrix.setup.quantities import si, value_of
 from kobrix.setup.questions import Heat, Inverse, OfOne, Questions, Tolerance, Working
 from kobrix.setup.result import CM2, KPA, MM, Answer, Doc, pick, result_document
+from kobrix.setup.stations import DiscBrake, Station
 
 _KMH = 3.6
 _SLOPE_STEP = 1e-4  # of the ±, for the central difference of the first order

@@ -12,6 +12,7 @@ from kobrix.core.arrays import Floats, Number
 from kobrix.core.constants import assumed
 from kobrix.core.errors import BadEntry
 from kobrix.setup import model
+from kobrix.setup import stations as wheel_ends
 from kobrix.setup.quantities import Typed, si
 
 STATES = ("cold", "hot", "wet")
@@ -117,7 +118,7 @@ def _booster(part: model.Booster, path: str, gaps: Gaps) -> boosting.Booster:
     )
 
 
-def _circuits(part: model.TandemCylinder, stations: list[model.Station]) -> list[tuple[str, tuple[cylinders.Feed, ...]]]:
+def _circuits(part: model.TandemCylinder, stations: list[wheel_ends.Station]) -> list[tuple[str, tuple[cylinders.Feed, ...]]]:
     """Circuits with what they feed, the primary's first."""
     if part.circuits == "diagonal":
         halves = tuple(cylinders.Feed(s.name, max(1, s.wheels // 2)) for s in stations)
@@ -139,7 +140,7 @@ def _stroke(part: model.Bored, path: str, gaps: Gaps) -> float | None:
     return si(part.stroke_mm, "stroke_mm")
 
 
-def _twin(part: model.TwinCylinder, stations: list[model.Station], path: str, gaps: Gaps) -> cylinders.Cylinder:
+def _twin(part: model.TwinCylinder, stations: list[wheel_ends.Station], path: str, gaps: Gaps) -> cylinders.Cylinder:
     bar = part.bar
     if bar.front_share is not None:
         share = si(bar.front_share, "front_share")
@@ -160,7 +161,7 @@ def _twin(part: model.TwinCylinder, stations: list[model.Station], path: str, ga
     )  # fmt: skip
 
 
-def _cylinder(part: model.Cylinder, stations: list[model.Station], path: str, gaps: Gaps) -> cylinders.Cylinder:
+def _cylinder(part: model.Cylinder, stations: list[wheel_ends.Station], path: str, gaps: Gaps) -> cylinders.Cylinder:
     if isinstance(part, model.TwinCylinder):
         return _twin(part, stations, path, gaps)
     bore = _need(part.bore_mm, "bore_mm", path, gaps.decel)
@@ -181,7 +182,7 @@ def _cylinder(part: model.Cylinder, stations: list[model.Station], path: str, ga
     return cylinders.Cylinder("tandem", efficiency, spring, tuple(chambers))
 
 
-def _disc(part: model.DiscBrake, path: str, gaps: Gaps) -> disc.Disc:
+def _disc(part: wheel_ends.DiscBrake, path: str, gaps: Gaps) -> disc.Disc:
     if part.caliper is None:
         gaps.decel.append(f"{path}.caliper")
     if part.pistons_mm is None:
@@ -216,7 +217,7 @@ def _disc(part: model.DiscBrake, path: str, gaps: Gaps) -> disc.Disc:
     )
 
 
-def _drum(part: model.DrumBrake, residual: bool, path: str, gaps: Gaps) -> drum.Drum:
+def _drum(part: wheel_ends.DrumBrake, residual: bool, path: str, gaps: Gaps) -> drum.Drum:
     given = part.c_star is not None
     if not given:
         if part.shoes is None:
@@ -238,45 +239,45 @@ def _drum(part: model.DrumBrake, residual: bool, path: str, gaps: Gaps) -> drum.
     )
 
 
-def _rub(part: model.DiscBrake | model.DrumBrake, state: str) -> tuple[Number, bool]:
+def _rub(part: wheel_ends.DiscBrake | wheel_ends.DrumBrake, state: str) -> tuple[Number, bool]:
     """µ of a disc or C* of a drum in a `state`, and whether the cold value stood in."""
-    if isinstance(part, model.DrumBrake) and part.c_star is not None:
-        source = part.c_star if isinstance(part.c_star, model.ShoeFactor) else model.ShoeFactor(cold=part.c_star)
+    if isinstance(part, wheel_ends.DrumBrake) and part.c_star is not None:
+        source = part.c_star if isinstance(part.c_star, wheel_ends.ShoeFactor) else wheel_ends.ShoeFactor(cold=part.c_star)
         own, name = (getattr(source, state), source.cold), "c_star"
     else:
-        friction = part.friction or model.Friction()
+        friction = part.friction or wheel_ends.Friction()
         own, name = (getattr(friction, state), friction.cold), "friction"
     typed = own[0] if own[0] is not None else own[1]
     if typed is None:
         return float("nan"), False
     rub: Number = si(typed, name)
-    if isinstance(part, model.DrumBrake) and part.c_star is None:
+    if isinstance(part, wheel_ends.DrumBrake) and part.c_star is None:
         if part.shoes is None:
             return float("nan"), False
         rub = drum.shoe_factor(part.shoes, rub, value(part.shoe_k, "shoe_k", "drum.shoe_k"))
     return rub, own[0] is None
 
 
-def _device(part: model.Device) -> valves.Device:
-    if isinstance(part, model.MeteringValve):
+def _device(part: wheel_ends.Device) -> valves.Device:
+    if isinstance(part, wheel_ends.MeteringValve):
         return valves.Metering(si(part.hold_kpa, "hold_kpa"), si(part.blend_kpa, "blend_kpa"))
-    if isinstance(part, model.ProportioningValve):
+    if isinstance(part, wheel_ends.ProportioningValve):
         return valves.Proportioning(si(part.knee_kpa, "knee_kpa"), value(part.slope, "slope", "valve.slope"), part.bypass)
-    if isinstance(part, model.LimitingValve):
+    if isinstance(part, wheel_ends.LimitingValve):
         return valves.Limiting(si(part.setting_kpa, "setting_kpa"))
-    if isinstance(part, model.LoadSensingValve):
+    if isinstance(part, wheel_ends.LoadSensingValve):
         return valves.LoadSensing(
             si(part.knee_kpa, "knee_kpa"),
             si(part.coefficient_kpa_per_n, "coefficient_kpa_per_n"),
             si(part.reference_rear_load_n, "reference_rear_load_n"),
             si(part.slope, "slope"),
         )
-    if isinstance(part, model.DecelSensingValve):
+    if isinstance(part, wheel_ends.DecelSensingValve):
         return valves.DecelSensing(si(part.decel_g, "decel_g"), si(part.slope, "slope"))
     return valves.Passive(part.kind, None if part.pressure_kpa is None else si(part.pressure_kpa, "pressure_kpa"))
 
 
-def _hose(part: model.Hose, path: str, gaps: Gaps) -> Number:
+def _hose(part: wheel_ends.Hose, path: str, gaps: Gaps) -> Number:
     if part.coefficient_cm3_per_m_mpa is not None:
         coefficient = si(part.coefficient_cm3_per_m_mpa, "coefficient_cm3_per_m_mpa")
     elif part.kind is not None:
@@ -287,7 +288,7 @@ def _hose(part: model.Hose, path: str, gaps: Gaps) -> Number:
     return lines.hose_give(coefficient, si(part.length_mm, "length_mm"), part.count)
 
 
-def _pipe(part: model.HardLine, path: str, gaps: Gaps) -> Number:
+def _pipe(part: wheel_ends.HardLine, path: str, gaps: Gaps) -> Number:
     if part.material is None and (part.youngs_gpa is None or part.poisson is None):
         gaps.travel.append(f"{path}.material")
         return float("nan")
@@ -297,7 +298,7 @@ def _pipe(part: model.HardLine, path: str, gaps: Gaps) -> Number:
     return lines.pipe_give(outer, wall, length, youngs, poisson)
 
 
-def _fluid_volume(part: model.Lines, station: model.Station, brake: disc.Disc | drum.Drum) -> Number:
+def _fluid_volume(part: wheel_ends.Lines, station: wheel_ends.Station, brake: disc.Disc | drum.Drum) -> Number:
     """All fluid from chamber to pistons [m³] when it was not stated: lines, hoses, and what stands behind the pistons."""
     bore = assumed("hose.bore")
     inside: Number = sum(lines.bore_volume(bore, si(h.length_mm, "length_mm")) * h.count for h in part.hoses)
@@ -310,7 +311,7 @@ def _fluid_volume(part: model.Lines, station: model.Station, brake: disc.Disc | 
     return inside + station.wheels * 2.0 * brake.cylinder_area * reach
 
 
-def _lines(station: model.Station, brake: disc.Disc | drum.Drum, fluid: str, path: str, gaps: Gaps) -> lines.Lines | None:
+def _lines(station: wheel_ends.Station, brake: disc.Disc | drum.Drum, fluid: str, path: str, gaps: Gaps) -> lines.Lines | None:
     part = station.lines
     if part is None:
         gaps.travel.append(path)
@@ -333,7 +334,7 @@ def _lines(station: model.Station, brake: disc.Disc | drum.Drum, fluid: str, pat
     )
 
 
-def _station(part: model.Station, fluid: str, path: str, gaps: Gaps, sizes: dict[str, tyres.Tyre]) -> chain.Station:
+def _station(part: wheel_ends.Station, fluid: str, path: str, gaps: Gaps, sizes: dict[str, tyres.Tyre]) -> chain.Station:
     if part.tyre is not None:
         sizes[part.name] = tyres.from_code(part.tyre)
     if part.rolling_radius_mm is not None:
@@ -345,7 +346,7 @@ def _station(part: model.Station, fluid: str, path: str, gaps: Gaps, sizes: dict
         radius = float("nan")
     residual = any(d.kind == "residual" for d in part.devices)
     brake: disc.Disc | drum.Drum
-    if isinstance(part.brake, model.DiscBrake):
+    if isinstance(part.brake, wheel_ends.DiscBrake):
         brake = _disc(part.brake, f"{path}.brake", gaps)
     else:
         brake = _drum(part.brake, residual, f"{path}.brake", gaps)

@@ -5,7 +5,8 @@ from typing import Any, Literal, Self
 from pydantic import Field, model_validator
 
 from kobrix.core.errors import NotFound
-from kobrix.setup.model import Name, Part, Setup, System, Vehicle, _unique
+from kobrix.setup.base import Name, Part, unique
+from kobrix.setup.model import Setup, System, Vehicle
 
 AS_FOUND = "as found"
 
@@ -34,7 +35,7 @@ class Job(Part):
 
     @model_validator(mode="after")
     def _check(self) -> Self:
-        _unique([AS_FOUND, *(p.name for p in self.plans)], "plans", "plan")
+        unique([AS_FOUND, *(p.name for p in self.plans)], "plans", "plan")
         for plan in (self.as_found, *self.plans):
             if plan.vehicle:
                 self.setup_of(plan)

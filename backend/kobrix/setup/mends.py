@@ -5,7 +5,8 @@ from typing import Any
 
 from kobrix.core.constants import bore_name
 from kobrix.core.judgements import Mend
-from kobrix.setup.model import DiscBrake, DrumBrake, Setup
+from kobrix.setup.model import Setup
+from kobrix.setup.stations import DiscBrake, DrumBrake
 
 Edit = dict[str, Any]
 

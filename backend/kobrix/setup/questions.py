@@ -12,9 +12,10 @@ from kobrix.core.case import Asked
 from kobrix.core.constants import ASSUMED, PUBLISHED
 from kobrix.core.errors import BadEntry
 from kobrix.core.failures import Room
+from kobrix.setup.base import Name, Part
 from kobrix.setup.convert import Converted
 from kobrix.setup.fields import Quantity
-from kobrix.setup.model import Name, Part, Setup, controls_of
+from kobrix.setup.model import Setup, controls_of
 from kobrix.setup.quantities import Typed, si
 
 FOOT_SHARE = ASSUMED["motorcycle.foot_share"].value

@@ -9,18 +9,20 @@ from kobrix.core import booster as boosting
 from kobrix.core import case as cases
 from kobrix.core import chain, disc, linkage, valves, vehicle
 from kobrix.core.arrays import Floats, lookup
+from kobrix.core.control import pedal_force_for_rod, pin_for_ratio
 from kobrix.core.drum import Drum
 from kobrix.core.failures import LIMITS, Room
-from kobrix.core.judgements import Facts, effort_level, travel_level
+from kobrix.core.judgements import Facts, effort_band, effort_level, travel_level
 from kobrix.core.paths import Pull, Solved
-from kobrix.core.pedal import bottoming
+from kobrix.core.pedal import bottoming, pin_window
 from kobrix.core.practice import whole_stroke
 from kobrix.core.sharing import distribution_kept
 from kobrix.core.travel import Travel
 from kobrix.setup.convert import Converted, convert
-from kobrix.setup.model import DiscBrake, Setup
+from kobrix.setup.model import Setup
 from kobrix.setup.quantities import si, value_of
 from kobrix.setup.questions import HEALTH, Failure, Questions, as_asked, failures_of, rooms_of, ways_of
+from kobrix.setup.stations import DiscBrake
 
 KPA, MM, CM3, CM2 = 1e-3, 1e3, 1e6, 1e4
 Doc = dict[str, Any]
@@ -69,6 +71,12 @@ def facts_of(answer: Answer) -> Facts:
             ]
             if ages:
                 found.hose_years[station.name] = max(ages)
+            gives = [
+                si(h.coefficient_cm3_per_m_mpa, "coefficient_cm3_per_m_mpa")
+                for h in (station.lines.hoses if station.lines else []) if h.coefficient_cm3_per_m_mpa is not None
+            ]  # fmt: skip
+            if gives:
+                found.hose_gives[station.name] = max(gives)
             brake = station.brake
             if isinstance(brake, DiscBrake) and brake.rotor_thickness_mm is not None:
                 least = brake.rotor_least_thickness_mm
@@ -135,6 +143,24 @@ def _linkage_document(system: chain.System) -> Doc:
     return doc
 
 
+def pin_window_document(answer: Answer, system: chain.System, stroke: float | None, lost: float) -> Doc | None:
+    """Where the pin may sit: the least for the room of the whole stroke, the greatest for a good effort at the design stop."""
+    case, control = answer.case, system.control
+    band = effort_band(control.kind, facts_of(answer).force_limits.get(system.name))
+    if case is None or band is None or control.linkage is not None or stroke is None or control.available is None:
+        return None
+    path = case.main
+    pull = next((p for p in path.healthy.pulls if p.system.name == system.name), None)
+    if pull is None or not np.all(path.design_known):
+        return None
+    place = pull.place(path.design)
+    rod = float(np.max(lookup(pull.pedal.line.rod, place.knot, place.fraction)))
+    ratio = float(pedal_force_for_rod(rod, 1.0, control.efficiency, control.return_force)) / band.good
+    least = float(pin_window(control.pivot_to_pad, stroke, lost, control.available, control.free_play))
+    greatest = float(pin_for_ratio(control.pivot_to_pad, ratio))
+    return {"least_mm": least * MM, "greatest_mm": greatest * MM, "empty": least > greatest}
+
+
 def system_document(answer: Answer, system: chain.System, pull: Pull) -> Doc:
     """What a system is, whatever the push."""
     control, help_ = system.control, system.booster
@@ -146,6 +172,9 @@ def system_document(answer: Answer, system: chain.System, pull: Pull) -> Doc:
             doc["bottoming_travel_mm"] = bottom * MM
             if control.available is not None:
                 doc["floor_comes_first"] = bottom > float(control.available)
+    window = pin_window_document(answer, system, stroke, lost)
+    if window is not None:
+        doc["pin_window"] = window
     if control.linkage is not None:
         doc["linkage"] = _linkage_document(system)
     if help_ is not None:

@@ -19,9 +19,10 @@ from kobrix.core.valves import Passive, Proportioning
 from kobrix.core.verdict import judge
 from kobrix.setup.job import AS_FOUND, Job
 from kobrix.setup.mends import edits_of
-from kobrix.setup.model import DiscBrake, Setup, Station
+from kobrix.setup.model import Setup
 from kobrix.setup.quantities import si
 from kobrix.setup.result import CM2, KPA, MM, Answer, Doc, Places, facts_of, failures_document, first_lock, pick
+from kobrix.setup.stations import DiscBrake, Station
 
 SAMPLES = 48  # of the push, besides the knots
 _WORDS = {"front": "front locks first", "rear": "rear locks first", "both": "both lock together",

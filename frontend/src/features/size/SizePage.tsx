@@ -21,9 +21,11 @@ const Plain = styled.main`
     font: var(--w-most) var(--t-result) / var(--tight) var(--letter);
     margin-bottom: var(--s12);
   }
-  ul {
-    padding-left: var(--s18);
+  > p {
     margin: var(--s8) 0;
+  }
+  a {
+    color: inherit;
   }
   button {
     border: var(--r-outline) solid var(--ink);
@@ -32,6 +34,10 @@ const Plain = styled.main`
     padding: 0 var(--s16);
     margin-top: var(--s12);
   }
+`;
+
+const Missing = styled.ul`
+  padding-left: var(--s18);
 `;
 
 export function SizePage() {
@@ -85,19 +91,17 @@ function Ready({ job }: { job: Job }) {
         <PlanTabs setups={job.view.setups} using={incomplete.key} onUse={size.use} />
         {incomplete.note ? (
           <>
-            <p>
-              {incomplete.name} cannot be drawn yet: {incomplete.note}.
-            </p>
+            <p>Not drawn yet: {incomplete.note}.</p>
             {incomplete.findings.length > 0 && <Findings findings={incomplete.findings} onMend={() => undefined} />}
           </>
         ) : (
           <>
             <p>The force line of {incomplete.name} still needs:</p>
-            <ul>
+            <Missing>
               {(incomplete.needs['decel'] ?? []).map((path) => (
                 <li key={path}>{path.split('.').pop()?.replace(/_/g, ' ')}</li>
               ))}
-            </ul>
+            </Missing>
             <p>
               Nothing is assumed that is not in the table of defaults. Open a file that has them, or choose another
               setup.

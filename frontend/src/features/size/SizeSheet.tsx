@@ -206,7 +206,7 @@ export function SizeSheet({ size }: { size: Size }) {
       </Top>
       <Control role="region" aria-label="Plans and push">
         <PlanTabs setups={view.setups} using={setup.key} onUse={size.onUse} />
-        <PushEntry push={later.now.push} decel={later.now.decel} onPush={size.onPush} onDecel={size.onDecel} />
+        <PushEntry push={now.push} decel={now.decel} onPush={size.onPush} onDecel={size.onDecel} />
         <PushRule {...ruleOf(size)} />
       </Control>
       <Main>
