@@ -85,6 +85,59 @@ class Demo(unittest.TestCase):
         self.assertIn("valve_front", ids)
 
 
+class Parts(unittest.TestCase):
+    """Rules about parts, each with a setup that breaks it and one that does not."""
+
+    def ids(self, **fields: Any) -> list[str]:
+        return [j.id for j in judged(changed(demo_job().setup("plan A"), **fields))]
+
+    def test_a_valve_that_is_not_needed(self) -> None:
+        valve = {"kind": "proportioning", "knee_kpa": 3000, "slope": 0.4}
+        self.assertIn("valve_not_needed", self.ids(systems__0__stations__1__devices=[valve]))
+        strong = {"systems__0__stations__1__brake__pistons_mm": ["44 mm"], "systems__0__stations__1__devices": [valve]}
+        self.assertNotIn("valve_not_needed", self.ids(**strong))
+
+    def test_tired_and_old_hoses(self) -> None:
+        hose = {"kind": "rubber", "length_mm": 400, "count": 2}
+        tired = {**hose, "coefficient_cm3_per_m_mpa": 0.3, "age_years": 14}
+        found = self.ids(systems__0__stations__0__lines__hoses=[tired])
+        self.assertIn("hose_growth_front", found)
+        self.assertIn("hose_age_front", found)
+        sound = {**hose, "coefficient_cm3_per_m_mpa": 0.2, "age_years": 4}
+        self.assertFalse({"hose_growth_front", "hose_age_front"} & set(self.ids(systems__0__stations__0__lines__hoses=[sound])))
+
+    def test_thin_rotors_and_small_reservoirs(self) -> None:
+        thin = {
+            "systems__0__stations__0__brake__rotor_thickness_mm": 18.2,
+            "systems__0__stations__0__brake__rotor_least_thickness_mm": 19,
+        }
+        self.assertIn("rotor_front", self.ids(**thin))
+        worn = {"systems__0__stations__0__brake__pad_wear_mm": 9, "systems__0__cylinder__reservoir_cm3": {"front": 60}}
+        self.assertIn("reservoir_front", self.ids(**worn))
+        worn["systems__0__cylinder__reservoir_cm3"] = {"front": 120}
+        self.assertNotIn("reservoir_front", self.ids(**worn))
+
+    def test_silicone_and_a_cylinder_below_the_brakes(self) -> None:
+        self.assertIn("silicone", self.ids(systems__0__fluid="DOT 5"))
+        found = self.ids(systems__0__cylinder__height_above_brakes_mm=-120)
+        self.assertIn("residual_front", found)
+
+    def test_hot_pads_that_leave_too_little_are_told_and_others_are_not(self) -> None:
+        self.assertNotIn("hot", self.ids())
+        weak = {f"systems__0__stations__{i}__brake__friction": {"cold": 0.38, "hot": 0.06} for i in (0, 1)}
+        self.assertIn("hot", self.ids(**weak))
+
+    def test_a_bypass_gives_the_rear_all_when_the_front_is_lost(self) -> None:
+        valve = {"kind": "proportioning", "knee_kpa": 1000, "slope": 0.2}
+        best = []
+        for bypass in (False, True):
+            setup = changed(demo_job().setup("plan A"), systems__0__stations__1__devices=[{**valve, "bypass": bypass}])
+            answer = Answer(setup)
+            assert answer.case is not None and answer.case.main.left is not None
+            best.append(float(answer.case.main.left.best[0, answer.case.names.index("lost_front")]))
+        self.assertGreater(best[1], best[0] * 1.2)
+
+
 class Mending(unittest.TestCase):
     """Every mend that is offered is carried out as its edits say, and the finding is looked at again."""
 
