@@ -68,6 +68,7 @@ _QUANTITY = re.compile(
     r"\s*(?P<unit>.*)$"
 )
 _FEET = re.compile(r"(?P<feet>\d+)\s*(?:'|ft)\s*(?P<inches>.+?)\s*(?:\"|in|inches)$")
+_LARGEST = 10**300
 Typed = float | int | str
 
 
@@ -185,8 +186,9 @@ def value_of(typed: Typed, name: str) -> float:
         return typed
     if isinstance(typed, str):
         return read(typed, name).value
-    if isinstance(typed, bool) or not math.isfinite(typed):
-        raise _refuse(name, str(typed), "it is not a number that can be measured")
+    huge = isinstance(typed, int) and not isinstance(typed, bool) and abs(typed) > _LARGEST
+    if isinstance(typed, bool) or huge or not math.isfinite(typed):
+        raise _refuse(name, str(typed)[:40], "it is not a number that can be measured")
     return float(typed)
 
 
