@@ -270,7 +270,7 @@ class Setup(Part):
 
     format: Literal["kobrix-setup"]
     version: Literal[1]
-    name: Name
+    name: Annotated[str, Field(min_length=1, max_length=170)]
     vehicle: Vehicle
     systems: list[System] = Field(min_length=1, max_length=4)
 

@@ -1,0 +1,167 @@
+"""Pages beside the main walk: jobs that Size does not draw, paper, other widths, keys alone, long names."""
+
+import json
+import re
+import unittest
+
+from kobrix.demo import SETUPS
+from playwright.sync_api import Page, expect
+
+from tests.cases import demo_document
+from tests.ui.case import PHONE, UiCase
+
+WIDTHS = ((1920, 1080), (1280, 680), (1248, 800), (1000, 800), (768, 1024), (390, 844), (320, 640))
+
+
+def sideways(page: Page) -> int:
+    """How far the page can be pushed sideways, in px."""
+    found: int = page.evaluate("document.documentElement.scrollWidth - document.documentElement.clientWidth")
+    return found
+
+
+class NotDrawn(UiCase):
+    def test_another_vehicle_shows_its_findings_and_why_it_is_not_drawn(self) -> None:
+        page = self.page
+        page.goto(f"{self.url}/jobs")
+        for path, why in zip(SETUPS, ("balance bar", "2 controls", "4 controls", "3 controls"), strict=True):
+            page.goto(f"{self.url}/jobs")
+            page.locator("input[type=file]").set_input_files(str(path))
+            name = json.loads(path.read_text(encoding="utf-8"))["name"]
+            expect(page.get_by_role("heading", name=name)).to_be_visible()
+            expect(page.get_by_text(re.compile(f"Not drawn yet: .*{why}"))).to_be_visible()
+            expect(page.get_by_text(re.compile("lock|lift")).first).to_be_visible()
+        self.axe()
+        page.get_by_role("link", name="All jobs").click()
+        expect(page.get_by_role("heading", name="Merrow Skiff")).to_be_visible()
+        self.no_errors()
+
+    def test_an_incomplete_setup_says_what_it_needs(self) -> None:
+        document = demo_document()
+        del document["plans"][0]["systems"][0]["cylinder"]["bore_mm"]
+        self.page.goto(f"{self.url}/jobs")
+        self.page.locator("input[type=file]").set_input_files(
+            {"name": "a.json", "mimeType": "application/json", "buffer": json.dumps(document).encode()}
+        )
+        expect(self.page.get_by_text("still needs")).to_be_visible()
+        expect(self.page.get_by_role("listitem").filter(has_text="bore mm")).to_be_visible()
+        self.page.get_by_role("radio", name=re.compile("Plan B")).click()
+        expect(self.page.get_by_role("img", name="Force line")).to_be_visible()
+        self.no_errors()
+
+
+class OtherShapes(UiCase):
+    def test_no_width_scrolls_sideways_and_axe_finds_nothing_in_either_theme(self) -> None:
+        for theme in ("light", "dark"):
+            self.page.emulate_media(color_scheme=theme)
+            for width, height in WIDTHS:
+                self.page.set_viewport_size({"width": width, "height": height})
+                self.open("/jobs/1/size?plan=plan+B")
+                self.assertEqual(sideways(self.page), 0, (theme, width))
+                if (width, height) in ((1920, 1080), (768, 1024), PHONE):
+                    self.axe()
+        self.no_errors()
+
+    def test_on_paper_the_controls_are_gone_and_the_figures_stay(self) -> None:
+        page = self.open()
+        page.emulate_media(media="print")
+        expect(page.get_by_role("button", name="Undo")).to_be_hidden()
+        expect(page.get_by_role("button", name="Try braided")).to_be_hidden()
+        expect(page.get_by_text("Travel 103 of 150 mm")).to_be_visible()
+        expect(page.get_by_text("One wrong joint loses all braking")).to_be_visible()
+        ground = page.evaluate("getComputedStyle(document.documentElement).backgroundColor")
+        self.assertEqual(ground, "rgb(255, 255, 255)")
+
+    def test_a_long_name_and_many_plans_break_nothing(self) -> None:
+        document = demo_document()
+        document["name"] = "Estate " + "with an unusually long and winding name " * 1 + "of eighty"
+        plan = document["plans"][0]
+        document["plans"] = [{**plan, "name": f"plan number {i} of a patient builder"} for i in range(9)]
+        self.page.goto(f"{self.url}/jobs")
+        self.page.locator("input[type=file]").set_input_files(
+            {"name": "a.json", "mimeType": "application/json", "buffer": json.dumps(document).encode()}
+        )
+        expect(self.page.get_by_role("img", name="Force line")).to_be_visible()
+        for width, height in ((1280, 800), PHONE):
+            self.page.set_viewport_size({"width": width, "height": height})
+            expect(self.page.get_by_role("img", name="Force line")).to_be_visible()
+            self.assertEqual(sideways(self.page), 0, width)
+        self.no_errors()
+
+
+class KeysAlone(UiCase):
+    def focus(self, name: str, most: int = 60) -> None:
+        """Tab until an element of that name has the focus."""
+        for _ in range(most):
+            self.page.keyboard.press("Tab")
+            found = self.page.evaluate(
+                "(() => { const e = document.activeElement; const l = e.labels && e.labels[0];"
+                "if (e.tagName === 'SECTION') return '';"
+                "const by = e.getAttribute('aria-labelledby');"
+                "return [e.getAttribute('aria-label'), l && l.textContent, by && [...by.split(' ')].map(i =>"
+                "document.getElementById(i)?.textContent).join(' '), e.textContent].filter(Boolean).join(' | ') })()"
+            )
+            if name in found:
+                return
+        self.fail(f"{name} is not reached by keys")
+
+    def test_a_bore_is_chosen_a_mend_tried_and_both_undone_without_a_pointer(self) -> None:
+        page = self.open()
+        self.focus("Cylinder bore")
+        page.keyboard.press("ArrowUp")
+        expect(page.get_by_role("textbox", name="Cylinder bore")).to_have_value("7/8 in")
+        page.keyboard.press("ArrowDown")
+        expect(page.get_by_role("textbox", name="Cylinder bore")).to_have_value("13/16 in")
+        self.focus("Try braided")
+        page.keyboard.press("Enter")
+        expect(page.get_by_text("Travel 103 of 150 mm")).to_have_count(0)
+        page.keyboard.press("Control+z")
+        expect(page.get_by_text("Travel 103 of 150 mm")).to_be_visible()
+        self.no_errors()
+
+    def test_the_focus_is_always_seen(self) -> None:
+        page = self.open()
+        unseen = []
+        for _ in range(45):
+            page.keyboard.press("Tab")
+            found = page.evaluate(
+                "(() => { const e = document.activeElement; if (!e || e === document.body) return null;"
+                "const around = [e, e.parentElement, e.querySelector('*'), e.closest('[data-focus-visible]')].filter(Boolean);"
+                "const ring = around.some(x => { const s = getComputedStyle(x); return s.outlineStyle !== 'none'"
+                "&& parseFloat(s.outlineWidth) > 0; });"
+                "return ring ? null : (e.getAttribute('aria-label') || e.textContent || e.tagName).slice(0, 40) })()"
+            )
+            if found:
+                unseen.append(found)
+        self.assertEqual(unseen, [])
+
+
+class PhoneKeys(UiCase):
+    width, height = PHONE
+    touch = True
+
+    def test_typing_a_fraction_on_a_phone(self) -> None:
+        page = self.open()
+        field = page.get_by_role("textbox", name="Cylinder bore")
+        field.tap()
+        field.fill("1 1/16")
+        field.press("Enter")
+        expect(field).to_have_value("1 1/16 in")
+        field.fill("12 apples")
+        field.press("Enter")
+        expect(page.get_by_role("alert")).to_be_visible()
+        self.axe()
+        self.no_errors("Failed to load resource")
+
+    def test_the_dock_stays_and_the_line_scrolls(self) -> None:
+        page = self.open()
+        dock = page.get_by_role("button", name="More push")
+        before = dock.bounding_box()
+        page.get_by_role("button", name="Findings", exact=True).tap()
+        expect(page.get_by_role("heading", name="Findings")).to_be_in_viewport()
+        self.assertEqual(dock.bounding_box(), before)
+        page.get_by_role("button", name="Line", exact=True).tap()
+        expect(page.get_by_role("img", name="Force line")).to_be_in_viewport()
+
+
+if __name__ == "__main__":
+    unittest.main()
