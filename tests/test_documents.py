@@ -1,0 +1,96 @@
+"""README, CHANGELOG and docs say what is there."""
+
+import re
+import tomllib
+import unittest
+
+from kobrix import __version__
+from kobrix.core import judgements, verdict
+from kobrix.core.constants import ASSUMED, PUBLISHED
+
+from tests.cases import ROOT
+
+
+def text(name: str) -> str:
+    """A document of the project."""
+    return (ROOT / name).read_text(encoding="utf-8")
+
+
+class Documents(unittest.TestCase):
+    def test_version_and_changelog_agree(self) -> None:
+        self.assertIn(f"## {__version__}", text("CHANGELOG.md"))
+        project = tomllib.loads(text("pyproject.toml")).get("project", {})
+        self.assertIn(project.get("version", __version__), (__version__,))
+
+    def test_every_link_leads_somewhere(self) -> None:
+        for name in ("README.md", "docs/model.md", "docs/nomenclature.md", "docs/file-format.md"):
+            folder = (ROOT / name).parent
+            for target in re.findall(r"\]\(([^)#]+)\)", text(name)):
+                if not target.startswith("http"):
+                    self.assertTrue((folder / target).exists(), f"{name}: {target}")
+
+    def test_every_picture_is_shown(self) -> None:
+        pictures = sorted(p.name for p in (ROOT / "docs" / "screenshots").glob("*.png"))
+        self.assertTrue(0 < len(pictures) < 20)
+        for picture in pictures:
+            self.assertIn(f"docs/screenshots/{picture}", text("README.md"))
+
+    def test_the_commands_of_the_readme_are_there(self) -> None:
+        script = text("run")
+        for command in set(re.findall(r"\./run (\w+)", text("README.md"))):
+            self.assertRegex(script, rf"\n  {command}\)", command)
+
+    def test_the_cautions_show(self) -> None:
+        said = " ".join(text("README.md").replace("\n> ", " ").split())
+        for words in (
+            "spins the vehicle",
+            "pushrod that can fall out",
+            "eats paint",
+            "stands belong on hard ground",
+            "come first",
+        ):
+            self.assertIn(words, said)
+
+    def test_the_model_names_the_formulas_and_standards_it_uses(self) -> None:
+        model = text("docs/model.md")
+        for words in ("slider-crank", "Lamé", "Boyle", "R13-H", "ETRTO", "SAE J299", "Runge-Kutta", "Spearman", "How wrong"):
+            self.assertIn(words, model)
+        for value in (ASSUMED["motorcycle.foot_share"].value, PUBLISHED["secondary_decel"].value):
+            self.assertIn(f"{value:g}", model)
+
+    def test_no_address_of_a_download_and_no_path_of_a_machine(self) -> None:
+        found = []
+        for path in ROOT.rglob("*"):
+            hidden = {
+                "node_modules",
+                ".venv",
+                ".git",
+                "dist",
+                "data",
+                ".setup",
+                "__pycache__",
+                ".mypy_cache",
+                ".ruff_cache",
+                ".hypothesis",
+            }
+            if hidden & set(path.relative_to(ROOT).parts) or not path.is_file() or path.suffix in (".png", ".woff2"):
+                continue
+            words = path.read_text(encoding="utf-8", errors="ignore")
+            telling = ("registry.npm" + "js", "files.python" + "hosted", "/ro" + "ot/")
+            found += [f"{path.name}: {w}" for w in telling if w in words]
+        self.assertEqual(found, [])
+
+
+class Rules(unittest.TestCase):
+    def test_every_rule_says_what_it_looks_at(self) -> None:
+        names = [rule.__name__ for rule in verdict.RULES]
+        self.assertEqual(len(names), len(set(names)))
+        for rule in verdict.RULES:
+            self.assertIn("`bench`", rule.__doc__ or "")
+
+    def test_levels_are_danger_first(self) -> None:
+        self.assertEqual(judgements.LEVELS, ("danger", "caution", "note", "good"))
+
+
+if __name__ == "__main__":
+    unittest.main()
