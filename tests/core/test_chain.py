@@ -68,6 +68,11 @@ class Places(unittest.TestCase):
             back = lookup(road.decel, place.knot, place.fraction)
             self.assertAlmostEqual(float(back.squeeze()), z, places=12)
 
+    def test_what_rises_by_rounding_alone_does_not_go_on(self) -> None:
+        curve = np.array([0.0, 7.3e6, 7.3e6 * (1 + 2e-16)])
+        _, known = first_reach(curve, np.array([8e6]))
+        self.assertFalse(known.any())
+
     def test_a_flat_curve_is_reached_at_its_start_and_never_passed(self) -> None:
         curve = np.array([0.0, 0.0, 2.0, 2.0])
         place, known = first_reach(curve, np.array([2.0, 2.1]))

@@ -57,6 +57,19 @@ class Twins(unittest.TestCase):
         front, rear = (float(pedal.travel.chambers[n].at(place).squeeze()) + 0.001 for n in ("front", "rear"))
         self.assertAlmostEqual(float(pedal.travel.piston.at(place).squeeze()), 0.55 * front + 0.45 * rear, places=12)
 
+    def test_a_piston_without_pressure_does_not_move(self) -> None:
+        """Springs hold the end with the smaller share back: until it has pressure it takes no stroke, lost it would take all."""
+        cylinder = replace(twin(0.3).cylinder, spring=25.0)
+        path = solved(replace(twin(0.3), cylinder=cylinder))
+        pedal = path.pulls[0].pedal
+        assert pedal.travel is not None
+        starts = {n: 25.0 / 0.95 / share / (292 / 48 * 0.92) for n, share in (("front", 0.3), ("rear", 0.7))}
+        place = path.place_at(0.5 * (starts["front"] + starts["rear"]))
+        self.assertEqual(float(pedal.travel.chambers["front"].at(place).squeeze()), 0.0)
+        rear = float(pedal.travel.chambers["rear"].at(place).squeeze()) + 0.001
+        self.assertAlmostEqual(float(pedal.travel.piston.at(place).squeeze()), 0.7 * rear, places=12)
+        self.assertEqual(float(pedal.pad_at(path.place_at(0.9 * starts["rear"])).squeeze()), 0.0)
+
     def test_a_lost_end_runs_to_its_stroke_or_to_the_bars_stop(self) -> None:
         alive = Condition(alive={"front": np.array([[1.0], [0.0]]), "rear": np.ones((2, 1))})
         for stop, run in ((None, 0.028), (0.004, None)):

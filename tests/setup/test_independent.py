@@ -134,13 +134,16 @@ class Plain:
         share = psi + at["z"] * chi if axle == "front" else 1 - psi - at["z"] * chi
         return float(at[axle] - self.v[f"grip_{axle}"] * self.load["mass_kg"] * G * share)
 
-    def lock(self, axle: str) -> float | None:
-        """Deceleration at which an axle locks, by walking up and a root finder; None within 20 kN of push."""
+    def lock(self, axle: str) -> tuple[float, float] | None:
+        """Decelerations just below and above an axle's lock, by walking up and a root finder; None within 20 kN of push.
+
+        The two differ where the lock lies inside a leap, at which one push stands for many decelerations.
+        """
         before = 0.0
         for push in [10.0 * 1.05**n for n in range(157)]:
             if self.missing(push, axle) >= 0.0:
                 root = float(brentq(self.missing, before, push, args=(axle,), xtol=1e-12, rtol=1e-14))
-                return float(self.at(root)["z"])
+                return float(self.at(root * (1 - 1e-10))["z"]), float(self.at(root * (1 + 1e-10))["z"])
             before = push
         return None
 
@@ -217,7 +220,7 @@ class Independent(unittest.TestCase):
     def close(self, ours: float, plain: float, name: str, rel: float = 1e-9) -> None:
         self.assertTrue(math.isclose(ours, plain, rel_tol=rel, abs_tol=1e-9), f"{name}: {ours}, plainly {plain}")
 
-    @settings(max_examples=60, deadline=None, suppress_health_check=list(HealthCheck))
+    @settings(max_examples=80, deadline=None, suppress_health_check=list(HealthCheck))
     @given(setups())
     def test_every_push_and_every_lock(self, document: Doc) -> None:
         path, plain = self.path(document), Plain(document)
@@ -232,9 +235,10 @@ class Independent(unittest.TestCase):
         for axle in ("front", "rear"):
             ours, wanted_lock = path[f"{axle}_lock_decel_g"], plain.lock(axle)
             if wanted_lock is not None:
-                self.close(ours, wanted_lock, f"{axle} lock", 1e-8)
+                low, high = wanted_lock
+                self.assertTrue(low * (1 - 1e-8) <= ours <= high * (1 + 1e-8), f"{axle} lock {ours}, plainly {low} to {high}")
 
-    @settings(max_examples=30, deadline=None, suppress_health_check=list(HealthCheck))
+    @settings(max_examples=40, deadline=None, suppress_health_check=list(HealthCheck))
     @given(setups())
     def test_what_failures_leave(self, document: Doc) -> None:
         path = self.path(document)
@@ -248,10 +252,13 @@ class Independent(unittest.TestCase):
             if leap and left["pedal_force_n"] * 300 / document["systems"][0]["control"]["pivot_to_pin_mm"] * 0.92 < 110:
                 continue  # the end may lie inside the leap at cut-in, where one push stands for many stops
             if left["limited_by"] == "travel":
-                self.close(at["pad"], 140.0, f"{name} travel", 1e-6)
+                own, push = Plain(document, **failure), left["pedal_force_n"]
+                before, beyond = (own.at(push * (1 + sign * 1e-9))["pad"] for sign in (-1, 1))
+                self.assertTrue(before <= 140.0 * (1 + 1e-6) and beyond >= 140.0 * (1 - 1e-6), name)  # or a leap past it
+                continue
             self.close(left["decel_g"], at["z"], f"{name} z", 1e-6)
 
-    @settings(max_examples=20, deadline=None, suppress_health_check=list(HealthCheck))
+    @settings(max_examples=30, deadline=None, suppress_health_check=list(HealthCheck))
     @given(setups(), st.floats(0.05, 0.6))
     def test_the_push_for_a_stop(self, document: Doc, wanted: float) -> None:
         answer = self.path(document, wanted_decels_g=[wanted])["pedal_force_for_decel"][0]

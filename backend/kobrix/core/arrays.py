@@ -9,6 +9,7 @@ from numpy.typing import NDArray
 Floats = NDArray[np.float64]
 Number = float | Floats
 Mask = NDArray[np.bool_]
+_ROUNDING = 1e-12
 Scalar = TypeVar("Scalar", bound=np.generic)
 
 
@@ -43,6 +44,11 @@ def lookup(table: Floats, index: NDArray[np.int64], fraction: Floats) -> Floats:
     """
     low, high = at_step(table[..., :-1], index), at_step(table[..., 1:], index)
     return low + fraction * (high - low)
+
+
+def rises(low: Floats, high: Floats) -> Mask:
+    """Whether `high` [any] lies above `low` [same] by more than rounding does. Any shape."""
+    return np.asarray(high - low > _ROUNDING * np.abs(high))
 
 
 def ratio(top: Number, bottom: Number) -> Floats:

@@ -18,10 +18,11 @@ from kobrix.core import cylinder as cylinders
 from kobrix.core import disc as discs
 from kobrix.core import drum as drums
 from kobrix.core import valves
-from kobrix.core.arrays import Floats, Mask, Number, at_step, healthy, last_axis, ratio, stacked
+from kobrix.core.arrays import Floats, Mask, Number, at_step, healthy, last_axis, ratio, rises, stacked
 from kobrix.core.lines import Lines
 from kobrix.core.vehicle import Axle
 
+_NOTHING = 1e-6  # Pa: what rounding leaves at the knot where a pressure begins is no pressure
 _AXES = 3  # load states, failures and knots, at least
 _END = 1000.0  # N past the last bend: where the last straight part is sampled; it goes on beyond
 
@@ -92,7 +93,8 @@ class ForceLine:
     """The chain of one system at its knots, arrays (..., K) with leading axes for setups, load states and failures.
 
     `rod` [N], `out` [N] behind the booster; `branches` and, side by side in the same order (B, ..., K), their `inlet` [Pa],
-    `outlet` [Pa], `torque` [N·m] per wheel and `force` [N] at the tyre of all fed wheels.
+    `outlet` [Pa], `torque` [N·m] per wheel and `force` [N] at the tyre of all fed wheels. `lost` {circuit: yes or no
+    (..., 1)}, of the circuits that may have failed.
     """
 
     system: System
@@ -103,6 +105,7 @@ class ForceLine:
     outlet: Floats
     torque: Floats
     force: Floats
+    lost: dict[str, Mask]
 
     @property
     def steps(self) -> int:
@@ -113,7 +116,7 @@ class ForceLine:
         """The line without any failure, which stands first along the failures."""
         return ForceLine(
             self.system, healthy(self.rod), healthy(self.out), self.branches,
-            healthy(self.inlet), healthy(self.outlet), healthy(self.torque), healthy(self.force),
+            healthy(self.inlet), healthy(self.outlet), healthy(self.torque), healthy(self.force), {},
         )  # fmt: skip
 
     def index(self, axle: Axle) -> list[int]:
@@ -212,11 +215,13 @@ def follow(system: System, condition: Condition = HEALTHY) -> ForceLine:
             outlets.append(after)
     slopes = [torque_per_pressure(b.station.brake, friction.get(b.station.name)) for b in branches]
     axes = max(_AXES, rod.ndim, *(np.ndim(a) for a in (*outlets, *slopes, *(b.station.rolling_radius for b in branches))))
-    inlet, outlet = stacked(inlets, axes), stacked(outlets, axes)
-    above = np.maximum(0.0, outlet - stacked([b.station.brake.threshold for b in branches], axes))
+    inlet, outlet = (np.where(p > _NOTHING, p, 0.0) for p in (stacked(inlets, axes), stacked(outlets, axes)))
+    above = outlet - stacked([b.station.brake.threshold for b in branches], axes)
+    above = np.where(above > _NOTHING, above, 0.0)
     torque = stacked(slopes, axes) * above
     force = torque * stacked([b.wheels / b.station.rolling_radius for b in branches], axes)
-    return ForceLine(system, rod, out, tuple(branches), inlet, outlet, torque, force)
+    lost = {name: np.asarray(value) == 0.0 for name, value in alive.items()}
+    return ForceLine(system, rod, out, tuple(branches), inlet, outlet, torque, force, lost)
 
 
 # ---- places on the line -------------------------------------------------------------------------
@@ -244,7 +249,7 @@ def first_reach(rising: Floats, wanted: Number) -> tuple[Place, Mask]:
     want = np.atleast_1d(np.asarray(wanted, dtype=np.float64))
     low, high = rising[..., :-1], rising[..., 1:]
     reached = high[..., None, :] >= want[..., :, None]
-    grows = rising[..., -1:] > rising[..., -2:-1]
+    grows = rises(rising[..., -2:-1], rising[..., -1:])
     hit = reached.any(axis=-1)
     knot = np.where(hit, reached.argmax(axis=-1), np.where(grows, rising.shape[-1] - 2, 0))
     a, b = at_step(low, knot), at_step(high, knot)

@@ -10,7 +10,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from kobrix.core import disc, lines
-from kobrix.core.arrays import Floats, Mask, Number, as_shape, at_step, healthy, stacked
+from kobrix.core.arrays import Floats, Mask, Number, as_shape, at_step, healthy, rises, stacked
 from kobrix.core.chain import ForceLine, Place, Station
 from kobrix.core.constants import ATMOSPHERE
 from kobrix.core.disc import Disc
@@ -104,7 +104,7 @@ def reach(curve: Curve, wanted: Number) -> tuple[Place, Mask]:
         ends = curve.at(Place(steps, np.ones(steps.shape)))
         starts = curve.at(Place(steps, np.zeros(steps.shape)))
     reached = ends >= want
-    grows = ends[..., -1:] > starts[..., -1:]
+    grows = rises(starts[..., -1:], ends[..., -1:])
     hit = reached.any(axis=-1, keepdims=True)
     knot = np.where(hit, reached.argmax(axis=-1)[..., None], ends.shape[-1] - 1)
     low = at_step(starts, knot)
@@ -134,8 +134,9 @@ def _newton(curve: Curve, want: Floats, knot: NDArray[np.int64]) -> Floats:
     for _ in range(_ROUNDS):
         place = Place(knot, fraction)
         slope = curve.slope(place)
-        missing = np.maximum(0.0, want - curve.at(place))
-        step = np.where(slope > 0.0, missing / np.where(slope > 0.0, slope, 1.0), 0.0)
+        value = curve.at(place)
+        missing, climbs = np.maximum(0.0, want - value), rises(value, value + slope)
+        step = np.where(climbs, missing / np.where(climbs, slope, 1.0), 0.0)
         fraction = fraction + step
         if np.all(step <= _CLOSE * np.maximum(1.0, fraction)):
             break
@@ -272,7 +273,7 @@ def along(line: ForceLine, air: dict[str, Number] | None = None, whole: bool = F
 
     chambers: dict[str, Curve] = {}
     usable: dict[str, Number | None] = {}
-    parts_start, parts_end = list(start), list(end)
+    level: list[Floats] = []  # strokes that stay the same along a straight part
     capped: list[Capped] = []
     for n, chamber in enumerate(cylinder.chambers):
         rows = [q for q, i in enumerate(owner) if order[line.branches[i].circuit] == n]
@@ -282,10 +283,9 @@ def along(line: ForceLine, air: dict[str, Number] | None = None, whole: bool = F
         usable[chamber.name] = None if chamber.stroke is None else chamber.stroke - chamber.lost
         port = np.where(live[n], chamber.lost * chamber.travel_share, 0.0)
         keys.append(("cylinder", "port_closing"))
-        parts_start.append(port)
-        parts_end.append(port)
-    for n, chamber in enumerate(cylinder.chambers):
-        dead = pressing & ~live[n]
+        level.append(port)
+    for chamber in cylinder.chambers:
+        dead = pressing & line.lost.get(chamber.name, False)  # a twin's piston that has no pressure yet does not move
         if not np.any(dead):
             continue
         if chamber.stroke is None:
@@ -293,17 +293,17 @@ def along(line: ForceLine, air: dict[str, Number] | None = None, whole: bool = F
         run = np.where(dead, chamber.stroke, 0.0)
         if cylinder.stop is None:
             keys.append(("cylinder", "lost_chamber"))
-            parts_start.append(run * chamber.travel_share)
-            parts_end.append(run * chamber.travel_share)
+            level.append(run * chamber.travel_share)
             continue
         other = next(c for c in cylinder.chambers if c.name != chamber.name)
         ahead = chambers[other.name].plus(other.lost + cylinder.stop, other.lost + cylinder.stop)
         capped.append(Capped(ahead, run, chamber.travel_share))
         known = bent.get(("cylinder", "lost_chamber"), Curve(none, none))
         bent["cylinder", "lost_chamber"] = Curve(none, none, (), (*known.capped, capped[-1]))
-    shape = np.broadcast_shapes(*(p.shape for p in parts_start))
-    starts = np.stack([as_shape(p, shape) for p in parts_start])
-    ends = np.stack([as_shape(p, shape) for p in parts_end])
+    flat = stacked(level, axes)
+    shape = np.broadcast_shapes(start.shape[1:], flat.shape[1:])
+    flat = as_shape(flat, (flat.shape[0], *shape))
+    starts, ends = (np.concatenate([as_shape(own, (own.shape[0], *shape)), flat]) for own in (start, end))
     piston = Curve(starts.sum(axis=0), ends.sum(axis=0), tuple(a for _, a in airs), tuple(capped))
     volumes = {b.station.name: 1.0 / s for b, s in zip(line.branches, [stroke_of[owner.index(i)] for i in range(len(line.branches))],
                                                        strict=True)}  # fmt: skip

@@ -2,6 +2,7 @@
 
 import re
 from dataclasses import dataclass
+from functools import lru_cache
 from typing import Literal
 
 import numpy as np
@@ -43,6 +44,7 @@ def _section_height(code: str, width: str, aspect: str | None) -> tuple[float, b
     raise BadEntry("tyre", f"{code!r}", _ALLOWED, f"a width of {size:g} is neither millimetres nor inches")
 
 
+@lru_cache(maxsize=512)
 def from_code(code: str) -> Tyre:
     """Tyre [record] of a size `code` [text]: metric, flotation, aspect-less or cross-ply.
 

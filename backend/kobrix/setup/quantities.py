@@ -81,6 +81,7 @@ class Reading:
     text: str
 
 
+@lru_cache(maxsize=512)
 def unit_of(name: str) -> tuple[str, str]:
     """Dimension and symbol of the unit that ends a field `name`; a ratio where it ends in none."""
     parts = name.split("_")
@@ -100,6 +101,7 @@ def label_of(name: str) -> str:
     return " ".join(parts)
 
 
+@lru_cache(maxsize=512)
 def si_factor(name: str) -> float:
     """Size in SI of the unit that ends a field `name`."""
     dimension, symbol = unit_of(name)
