@@ -128,6 +128,13 @@ SIZES = [
 ]
 
 
+# Speed [m/s] each second from 96 s to 128 s of the US06 driving cycle, as the registry package fastsim 2.1.5 carries it.
+US06 = (31.605728, 31.426912, 30.488128, 29.72816, 29.012896, 28.476448, 27.94, 27.26944, 26.509472,
+         25.794208, 25.03424, 24.36368, 23.603712, 22.888448, 22.12848, 21.45792, 20.697952, 19.66976,
+         18.373344, 17.345152, 16.853408, 16.361664, 15.780512, 13.4112, 10.907776, 8.851392, 6.92912,
+         4.828032, 2.816352, 1.430528, 0.938784, 0.536448, 0.0,)  # fmt: skip
+
+
 class Stops1920s(unittest.TestCase):
     def test_lag_and_deceleration_of_fifty_stops(self) -> None:
         v, d = np.array(SPEED, dtype=float), np.array(DISTANCE, dtype=float)
@@ -183,6 +190,15 @@ class Distances(unittest.TestCase):
         formula = float(stops.distance(v0, a, reaction=lag, build_up=ramp))  # leaves out a·t_b²/24
         self.assertAlmostEqual(formula - way[-1], a * ramp**2 / 24, places=4)
         self.assertAlmostEqual(v0**2 / (2 * way[-1]), 6.217, places=3)
+
+    def test_a_gentle_stop_of_a_driving_cycle(self) -> None:
+        """US06 from 96 to 128 s: 113.781 km/h, 587.656 m, MFDD 1.0278 m/s²; too gentle for a brake test, the sums are the point."""
+        speed = np.array(US06)
+        way = np.concatenate([[0.0], np.cumsum((speed[1:] + speed[:-1]) / 2)])
+        self.assertAlmostEqual(speed[0] * 3.6, 113.781, places=3)
+        self.assertAlmostEqual(way[-1], 587.656, places=3)
+        begin, finish = (float(np.interp(-share * speed[0], -speed, way)) for share in (0.8, 0.1))
+        self.assertAlmostEqual(float(stops.mfdd(speed[0], begin, finish)), 1.0278, places=3)
 
     def test_mean_deceleration_by_distance_and_by_time(self) -> None:  # common practice: v ≈ 2d/t
         for feet, seconds, lag in ((162.0, 3.74, -0.06), (146.0, 3.24, 0.08)):
