@@ -75,6 +75,11 @@ class ThePedal(unittest.TestCase):
             place = self.pedal.place_at(push)
             self.assertAlmostEqual(float(self.pedal.push_at(place).squeeze()), push, places=6)
 
+    def test_no_push_is_no_travel_and_more_than_there_is_is_the_most(self) -> None:
+        self.assertEqual(float(self.pedal.place_at(0.0).number.squeeze()), 0.0)
+        self.assertEqual(float(self.pedal.pad_at(self.pedal.place_at(0.0)).squeeze()), 0.0)
+        self.assertTrue(np.isfinite(self.pedal.pad_at(self.pedal.place_at(1e9))).all())
+
     def test_a_travel_comes_back_from_its_place(self) -> None:
         for wanted in (0.06, 0.09, 0.11):
             place, ok = self.pedal.reach_pad(np.array([wanted]))

@@ -11,6 +11,7 @@ from kobrix.core.arrays import lookup
 from kobrix.core.case import settle_decel
 from kobrix.core.chain import Condition, System
 from kobrix.core.cylinder import Chamber, Cylinder, Feed
+from kobrix.core.linkage import Linkage
 from kobrix.core.paths import Solved, solve_path
 from scipy.optimize import brentq
 
@@ -104,6 +105,20 @@ class SeveralControls(unittest.TestCase):
         front, rear = at(self.path((self.hand, 1.0)), push)[0], at(self.path((self.foot, 1.0)), push * ratio)[1]
         self.assertAlmostEqual(both[0], front, delta=1e-9 * front + 1e-9)
         self.assertAlmostEqual(both[1], rear, delta=1e-9 * rear + 1e-9)
+
+    def test_a_control_with_a_linkage_beside_a_straight_one(self) -> None:
+        link = Linkage(0.048, np.radians(-98.0), 1.0, (0.10, -0.052), 0.0, 0.115)
+        foot = replace(self.foot, control=replace(self.foot.control, linkage=link))
+        both = self.path((self.hand, 1.0), (foot, 0.6))
+        for push in (5.0, 60.0, 150.0, 400.0):
+            front, rear, _ = at(both, push)
+            self.assertAlmostEqual(front / at(self.path((self.hand, 1.0)), push)[0], 1.0, places=9)
+            self.assertAlmostEqual(rear / at(self.path((foot, 1.0)), push * 0.6)[1], 1.0, places=6)
+        place = both.place_at(200.0)
+        alone = self.path((foot, 1.0))
+        pads = [float(p.pedal.pad_at(q).squeeze()) for p, q in
+                ((both.pulls[1], both.pulls[1].place(place)), (alone.pulls[0], alone.place_at(120.0)))]  # fmt: skip
+        self.assertAlmostEqual(pads[0] / pads[1], 1.0, places=6)
 
     def test_the_push_for_a_stop_comes_back(self) -> None:
         path = self.path((self.hand, 1.0), (self.foot, 0.6))

@@ -16,6 +16,8 @@ from kobrix.core.road import Event, Moment, Road, first_event, moment, on_road
 from kobrix.core.travel import along
 from kobrix.core.vehicle import AXLES, Axle, Load
 
+_FINE, _FAR = 512, 8.0  # places on each straight part of a linkage, and steps past its last knot, where controls are joined
+
 
 @dataclass(frozen=True)
 class Pull:
@@ -105,18 +107,26 @@ class Solved:
         return np.asarray(inside & (edge[1] - edge[0] <= 1e-12 * np.abs(edge[1])) & (edge[1] > 0.0))
 
 
-def _knots(pedal: Pedal) -> Floats:
-    if pedal.linked is not None:
-        raise Impossible(
-            f"{pedal.line.system.name} together with another control",
-            "a linkage is solved for one control at a time; leave the linkage out or ask for each control alone",
-        )
-    return pedal.knots
+def _knots(pedal: Pedal) -> tuple[Floats, Floats]:
+    """Pushes [N] at which a control may bend, and their place numbers on its own line (..., K).
+
+    Under a linkage the push is curved between the knots: it is taken at many places, past a dead point not further.
+    """
+    if pedal.linked is None:
+        return pedal.knots, np.arange(pedal.knots.shape[-1], dtype=np.float64)
+    steps = pedal.line.steps
+    parts = [[0.0], *(n + np.linspace(0.0, 1.0, _FINE + 1)[1:] for n in range(steps))]
+    numbers = np.concatenate([*parts, steps + np.linspace(0.0, _FAR, _FINE + 1)[1:]])
+    push = pedal.push_at(place_of(numbers, steps))
+    there = np.isfinite(push)
+    push, numbers = np.where(there, push, 0.0), np.where(there, numbers, 0.0)
+    return np.maximum.accumulate(push, axis=-1), np.maximum.accumulate(numbers, axis=-1)
 
 
 def _merged(pedals: list[Pedal], ratios: list[float]) -> tuple[Floats, list[Floats]]:
     """All knots by the path's push [N], and for each pedal the place numbers of those knots on its own line."""
-    own = [_knots(p) / r for p, r in zip(pedals, ratios, strict=True)]
+    found = [_knots(p) for p in pedals]
+    own = [push / r for (push, _), r in zip(found, ratios, strict=True)]
     front = np.broadcast_shapes(*(k.shape[:-1] for k in own))
     own = [np.broadcast_to(k, (*front, k.shape[-1])) for k in own]
     ends = np.max(np.stack([k[..., -1:] for k in own]), axis=0)
@@ -127,10 +137,8 @@ def _merged(pedals: list[Pedal], ratios: list[float]) -> tuple[Floats, list[Floa
     for mine, (pedal, share) in enumerate(zip(pedals, ratios, strict=True)):
         parts = []
         for other, knots in enumerate(own):
-            if other == mine:
-                parts.append(np.broadcast_to(np.arange(knots.shape[-1], dtype=np.float64), knots.shape))
-            else:
-                parts.append(np.broadcast_to(pedal.place_at(knots * share).number, knots.shape))
+            number = found[mine][1] if other == mine else pedal.place_at(knots * share).number
+            parts.append(np.broadcast_to(number, knots.shape))
         ordered = np.take_along_axis(np.concatenate(parts, axis=-1), order, axis=-1)
         numbers.append(np.maximum.accumulate(ordered, axis=-1))
     return np.take_along_axis(pushes, order, axis=-1), numbers

@@ -144,7 +144,8 @@ class Pedal:
     def _halved(self, curve: Callable[[Place], Floats], wanted: Floats, last: bool) -> tuple[Place, Mask]:
         """First or last place at which a `curve` of places passes `wanted`, by looking and halving.
 
-        Past a dead point there is nothing. Where it is never passed: the place of the most there is, and False.
+        Past a dead point there is nothing. Where it is never passed: the place of the most there is, and False; nothing wanted is
+        the line's start.
         """
         steps = self.line.steps
         ends = np.concatenate([np.arange(steps - 1) + 1.0, [steps - 1.0 + _FAR]])
@@ -166,7 +167,8 @@ class Pedal:
             middle = 0.5 * (low + high)
             over = np.nan_to_num(curve(Place(own, middle - own)), nan=-np.inf) >= wanted
             high, low = np.where(over, middle, high), np.where(over, low, middle)
-        return Place(own, np.where(ok, high, number[hit]) - own), np.asarray(ok)
+        own, found = np.where(wanted > 0.0, own, 0), np.where(wanted > 0.0, np.where(ok, high, number[hit]), 0.0)
+        return Place(own, found - own), np.asarray(ok)
 
 
 def bottoming(control: controls.Control, stroke: Number, booster_lost: Number) -> Number:

@@ -156,6 +156,8 @@ def pin_window_document(answer: Answer, system: chain.System, stroke: float | No
     place = pull.place(path.design)
     rod = float(np.max(lookup(pull.pedal.line.rod, place.knot, place.fraction)))
     ratio = float(pedal_force_for_rod(rod, 1.0, control.efficiency, control.return_force)) / band.good
+    if ratio <= 0.0:
+        return None  # this control does nothing at the design stop
     least = float(pin_window(control.pivot_to_pad, stroke, lost, control.available, control.free_play))
     greatest = float(pin_for_ratio(control.pivot_to_pad, ratio))
     return {"least_mm": least * MM, "greatest_mm": greatest * MM, "empty": least > greatest}

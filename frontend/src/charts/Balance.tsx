@@ -175,11 +175,12 @@ export function Balance({ width, height, tyres, paths, at, said }: BalanceProps)
   const y = height - 32 - ((at.rear * k) / mostR) * (height - 38);
   const own = paths.find((path) => path.kind === 'plan')?.lock;
   const beyond = !!own && at.front + at.rear > own.front + own.rear;
+  const aside = !beyond ? 1 : x < width - 30 ? 11 : -11; // past its lock the name stands clear of the lock's own
   return (
     <svg width={width} height={height} role="img" aria-label={said}>
       <Plot {...{ width, height, tyres, paths, mostF, mostR, beyond }} />
       <Ring x={x} y={y} r={6} as="planfill" />
-      <Words x={x + (beyond ? -11 : 1)} y={y + (beyond ? 5 : 21)} as="planb" at={beyond ? 'end' : 'middle'}>
+      <Words x={x + aside} y={y + (beyond ? 5 : 21)} as="planb" at={beyond ? (aside > 0 ? 'start' : 'end') : 'middle'}>
         {at.name}
       </Words>
     </svg>
