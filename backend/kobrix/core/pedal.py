@@ -116,12 +116,15 @@ class Pedal:
         return causes
 
     def contact(self) -> tuple[Place, Floats]:
-        """Place (..., 1) and pad travel [m] (...) at which the first brake is touched; 0 where nothing ever presses."""
+        """Place (..., 1) and pad travel [m] (...) at which the first brake is touched; 0 where nothing ever presses.
+
+        Infinite where a linkage passes its dead point before.
+        """
         known = self._known()
         knot = known.pressing.argmax(axis=-1)[..., None]
         place = Place(knot, np.zeros(knot.shape))
         ever = known.pressing.any(axis=-1)
-        return place, np.where(ever, self.pad_at(place)[..., 0], 0.0)
+        return place, np.where(ever, np.nan_to_num(self.pad_at(place)[..., 0], nan=np.inf), 0.0)
 
     def reach_pad(self, wanted: Number) -> tuple[Place, Mask]:
         """First place (..., 1) at which the pad has travelled `wanted` [m], and whether it ever does."""

@@ -404,8 +404,8 @@ def failures_document(answer: Answer, path: cases.Path, load: int) -> Doc:
             "friction_fallback": answer.converted.fallback[failure.friction] if failure.friction != "cold" else [],
             "systems": {
                 name: {
-                    "contact_travel_mm": pick(own.contact, load, c) * MM,
-                    "travel_at_force_limit_mm": pick(own.at_limit, load, c) * MM,
+                    "contact_travel_mm": or_none(pick(own.contact, load, c) * MM),
+                    "travel_at_force_limit_mm": or_none(pick(own.at_limit, load, c) * MM),
                     "pedal_travel_mm": pick(own.pad, load, c) * MM if pick(own.ever, load, c) else None,
                 }
                 for name, own in left.pulls.items()
