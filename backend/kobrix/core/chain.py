@@ -18,7 +18,7 @@ from kobrix.core import cylinder as cylinders
 from kobrix.core import disc as discs
 from kobrix.core import drum as drums
 from kobrix.core import valves
-from kobrix.core.arrays import Floats, Mask, Number, at_step, healthy, last_axis, ratio, rises, stacked
+from kobrix.core.arrays import Floats, Mask, Number, at_step, healthy, last_axis, lookup, ratio, rises, stacked
 from kobrix.core.lines import Lines
 from kobrix.core.vehicle import Axle
 
@@ -263,3 +263,19 @@ def place_of(number: Number, steps: int) -> Place:
     array = np.asarray(number, dtype=np.float64)
     knot = np.clip(np.ceil(array).astype(np.int64) - 1, 0, steps - 1)
     return Place(knot, array - knot)
+
+
+def figure_at(table: Floats, place: Place, load: int) -> float:
+    """One figure of a line's healthy `table` [any] (L or 1, 1, K) or (K,) at one `place` [record] in a `load` state [1].
+
+    Source: straight lines between knots.
+    """
+    return one_of(lookup(np.asarray(table), place.knot, place.fraction), load)
+
+
+def one_of(values: Number, load: int) -> float:
+    """The figure of a `load` state [1] among `values` [any] (L or 1, ...), or the one there is. Source: definition."""
+    array = np.asarray(values, dtype=np.float64)
+    if array.ndim > 1 and array.shape[0] > 1:
+        array = array[load]
+    return float(array.reshape(-1)[0])

@@ -13,9 +13,9 @@ from scipy.optimize import brentq
 from kobrix.core import booster as boosting
 from kobrix.core import cylinder as cylinders
 from kobrix.core import mends
-from kobrix.core.arrays import Floats, lookup
+from kobrix.core.arrays import Floats
 from kobrix.core.case import Case
-from kobrix.core.chain import Place, System, first_reach
+from kobrix.core.chain import Place, System, figure_at, first_reach
 from kobrix.core.constants import assumed
 from kobrix.core.control import pedal_force_for_rod, pin_for_ratio, rod_force
 from kobrix.core.disc import Disc
@@ -44,14 +44,6 @@ def _at(solved: Solved, load: int, decel: float) -> Place:
     return Place(place.knot.reshape(1), place.fraction.reshape(1))
 
 
-def _one(values: Floats, load: int, place: Place) -> float:
-    """One figure of a line's array at a place."""
-    array = np.asarray(values)
-    while array.ndim > 1:
-        array = array[load] if array.ndim == 3 and array.shape[0] > 1 else array[0]
-    return float(lookup(array, place.knot, place.fraction)[0])
-
-
 def bore_for_effort(solved: Solved, wheels: dict[Axle, int], load: int, decel: float, effort: float) -> float:
     """Bore [m] with which a push of `effort` [N] gives `decel` [g] on a `solved` [record] path in a `load` state [1].
 
@@ -62,7 +54,7 @@ def bore_for_effort(solved: Solved, wheels: dict[Axle, int], load: int, decel: f
     control, help_, cylinder = system.control, system.booster, system.cylinder
     if control.linkage is not None or cylinder.kind == "twin":
         return _bore_by_search(solved, system, wheels, load, decel, effort)
-    pressure = _one(line.inlet[0], load, _at(solved, load, decel))
+    pressure = figure_at(line.inlet[0], _at(solved, load, decel), load)
     rod = float(rod_force(effort * pull.ratio, control.ratio, control.efficiency, control.return_force))
     out = rod if help_ is None else float(boosting.boosted(rod, help_.gain, help_.cut_in, help_.jump_in, help_.limit))
     pressing = out * float(cylinder.efficiency) - float(cylinder.spring)
@@ -101,7 +93,7 @@ def ratio_for_effort(solved: Solved, load: int, decel: float, effort: float) -> 
     control = pull.system.control
     if control.linkage is not None:
         raise Impossible("one pedal ratio", "with a linkage the ratio follows the stroke; move the pin and look again")
-    rod = _one(pull.pedal.line.rod, load, _at(solved, load, decel))
+    rod = figure_at(pull.pedal.line.rod, _at(solved, load, decel), load)
     ratio = float(pedal_force_for_rod(rod, 1.0, control.efficiency, control.return_force)) / (effort * pull.ratio)
     return ratio, float(pin_for_ratio(control.pivot_to_pad, ratio))
 
@@ -132,7 +124,7 @@ def rear_scale_for_share(solved: Solved, load: int, decel: float, front_share: f
     line = pull.pedal.line
     front, rear = _forces_for_share(solved, load, decel, front_share)
     place = _inlet_for(line.axle_force("front"), load, front, "the front's share")
-    own = _one(line.axle_force("rear"), load, place)
+    own = figure_at(line.axle_force("rear"), place, load)
     if own <= 0.0:
         raise Impossible("the rear's share", "the rear brakes give nothing at that pressure")
     return rear / own
@@ -173,7 +165,7 @@ def bar_for_share(solved: Solved, load: int, decel: float, front_share: float) -
         branch = next(i for i, b in enumerate(line.branches) if b.circuit == chamber.name)
         axle = line.branches[branch].station.axle
         place = _inlet_for(line.axle_force(axle), load, asked[axle], f"the {axle}'s share")
-        pressure = _one(line.inlet[branch], load, place)
+        pressure = figure_at(line.inlet[branch], place, load)
         pushes.append(float(cylinders.force_for_pressure(pressure, chamber.area, cylinder.efficiency, cylinder.spring)))
     return pushes[0] / sum(pushes)
 

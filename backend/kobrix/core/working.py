@@ -5,12 +5,9 @@ Nothing here is computed a second time: each step states the numbers that the ch
 
 from dataclasses import dataclass
 
-import numpy as np
-
 from kobrix.core import cylinder as cylinders
 from kobrix.core import valves
-from kobrix.core.arrays import lookup
-from kobrix.core.chain import Place
+from kobrix.core.chain import Place, figure_at, one_of
 from kobrix.core.constants import G
 from kobrix.core.disc import Disc
 from kobrix.core.paths import Pull, Solved
@@ -36,23 +33,12 @@ def _n(value: float) -> str:
     return f"{value:.5g}"
 
 
-def _scalar(values: object, load: int) -> float:
-    array = np.asarray(values, dtype=np.float64)
-    if array.ndim > 1 and array.shape[0] > 1:
-        array = array[load]
-    return float(array.reshape(-1)[0])
-
-
-def _at(table: object, place: Place, load: int) -> float:
-    return _scalar(lookup(np.asarray(table), place.knot, place.fraction), load)
-
-
 def _foot(pull: Pull, place: Place, load: int, push: float) -> list[Step]:
     control, help_, line = pull.system.control, pull.system.booster, pull.pedal.line
-    a, b = (_scalar(v, load) * _MM for v in (control.pivot_to_pad, control.pivot_to_pin))
-    ratio = _scalar(pull.pedal.ratio_at(place), load)
-    rod, out = _at(line.rod, place, load), _at(line.out, place, load)
-    eta, back = _scalar(control.efficiency, load), _scalar(control.return_force, load)
+    a, b = (one_of(v, load) * _MM for v in (control.pivot_to_pad, control.pivot_to_pin))
+    ratio = one_of(pull.pedal.ratio_at(place), load)
+    rod, out = figure_at(line.rod, place, load), figure_at(line.out, place, load)
+    eta, back = one_of(control.efficiency, load), one_of(control.return_force, load)
     own = pull.system.name
     steps = [
         Step(f"{own}.ratio", "i = a/b", f"{_n(a)}/{_n(b)}", ratio, "1", "lever law")
@@ -66,7 +52,7 @@ def _foot(pull: Pull, place: Place, load: int, push: float) -> list[Step]:
     if help_ is None:
         steps.append(Step(f"{own}.out", "F_out = F_rod", _n(rod), out, "N", "no booster", (f"{own}.rod",)))
     else:
-        gain, cut, jump, most = (_scalar(v, load) for v in (help_.gain, help_.cut_in, help_.jump_in, help_.limit))
+        gain, cut, jump, most = (one_of(v, load) for v in (help_.gain, help_.cut_in, help_.jump_in, help_.limit))
         text = (
             f"{_n(rod)} + min({_n(jump)} + {_n(gain - 1)}·({_n(rod)} − {_n(cut)}), {_n(most)})"
             if out > 0.0
@@ -80,14 +66,14 @@ def _foot(pull: Pull, place: Place, load: int, push: float) -> list[Step]:
 def _brakes(pull: Pull, place: Place, load: int) -> list[Step]:
     system, line, own = pull.system, pull.pedal.line, pull.system.name
     steps: list[Step] = []
-    out = _at(line.out, place, load)
+    out = figure_at(line.out, place, load)
     for i, branch in enumerate(line.branches):
         chamber = next(c for c in system.cylinder.chambers if c.name == branch.circuit)
         station, key = branch.station, f"{own}.{branch.station.name}"
-        inlet, outlet, torque = (_at(v[i], place, load) for v in (line.inlet, line.outlet, line.torque))
-        area = _scalar(cylinders.bore_area(chamber.bore), load)
-        share = _scalar(chamber.force_share, load)
-        eta, spring = _scalar(system.cylinder.efficiency, load), _scalar(system.cylinder.spring, load)
+        inlet, outlet, torque = (figure_at(v[i], place, load) for v in (line.inlet, line.outlet, line.torque))
+        area = one_of(cylinders.bore_area(chamber.bore), load)
+        share = one_of(chamber.force_share, load)
+        eta, spring = one_of(system.cylinder.efficiency, load), one_of(system.cylinder.spring, load)
         force = f"{_n(share)}·{_n(out)}" if share != 1.0 else _n(out)
         steps.append(Step(
             f"{key}.inlet", "p = max(0, F·η_m − F_spring)/A", f"({force}·{_n(eta)} − {_n(spring)})/{_n(area * _CM2)} cm²",
@@ -101,11 +87,11 @@ def _brakes(pull: Pull, place: Place, load: int) -> list[Step]:
             ))  # fmt: skip
         before = steps[-1].id
         brake = station.brake
-        p0 = _scalar(brake.threshold, load) * _MPA
+        p0 = one_of(brake.threshold, load) * _MPA
         pressed = max(0.0, outlet * _MPA - p0)
         if isinstance(brake, Disc):
-            side, mu, radius = (_scalar(v, load) for v in (brake.side_area, brake.friction, brake.effective_radius))
-            k = _scalar(brake.efficiency, load)
+            side, mu, radius = (one_of(v, load) for v in (brake.side_area, brake.friction, brake.effective_radius))
+            k = one_of(brake.efficiency, load)
             clamp = k * side * pressed / _MPA
             steps.append(Step(
                 f"{key}.clamp", "N = η_k·A_side·max(0, p − p₀)", f"{_n(k)}·{_n(side * _CM2)} cm²·{_n(pressed)} MPa", clamp, "N",
@@ -116,14 +102,14 @@ def _brakes(pull: Pull, place: Place, load: int) -> list[Step]:
                 "Coulomb", (f"{key}.clamp",),
             ))  # fmt: skip
         else:
-            area_w, factor, radius = (_scalar(v, load) for v in (brake.cylinder_area, brake.shoe_factor, brake.radius))
-            text = f"{_n(_scalar(brake.efficiency, load))}·{_n(area_w * _CM2)} cm²·{_n(pressed)} MPa·{_n(factor)}·{_n(radius * _MM)} mm"
+            area_w, factor, radius = (one_of(v, load) for v in (brake.cylinder_area, brake.shoe_factor, brake.radius))
+            text = f"{_n(one_of(brake.efficiency, load))}·{_n(area_w * _CM2)} cm²·{_n(pressed)} MPa·{_n(factor)}·{_n(radius * _MM)} mm"
             steps.append(
                 Step(f"{key}.torque", "T = η_w·A_w·max(0, p − p₀)·C*·r", text, torque, "N m", "definition of C*", (before,))
             )
-        rolling = _scalar(station.rolling_radius, load)
+        rolling = one_of(station.rolling_radius, load)
         steps.append(Step(
-            f"{key}.force", "B = wheels·T/R", f"{branch.wheels}·{_n(torque)}/{_n(rolling * _MM)} mm", _at(line.force[i], place, load),
+            f"{key}.force", "B = wheels·T/R", f"{branch.wheels}·{_n(torque)}/{_n(rolling * _MM)} mm", figure_at(line.force[i], place, load),
             "N", "moments about the hub", (f"{key}.torque",),
         ))  # fmt: skip
     return steps
@@ -131,11 +117,11 @@ def _brakes(pull: Pull, place: Place, load: int) -> list[Step]:
 
 def _road(solved: Solved, place: Place, load: int, uses: tuple[str, ...]) -> list[Step]:
     state, at = solved.road.load, solved.at(place)
-    front, rear, z = (_scalar(v, load) for v in (at.front, at.rear, at.decel))
-    mass, psi, chi = (_scalar(v, load) for v in (state.mass, state.front_share, state.chi))
+    front, rear, z = (one_of(v, load) for v in (at.front, at.rear, at.decel))
+    mass, psi, chi = (one_of(v, load) for v in (state.mass, state.front_share, state.chi))
     steps = [Step("decel", "z = ΣB/(m·g)", f"({_n(front)} + {_n(rear)})/({_n(mass)}·{G:.5f})", z, "g", "Newton", uses)]
     for axle, use in zip(AXLES, (at.use_front, at.use_rear), strict=True):
-        carried = _scalar(axle_load(state, axle, z), load)
+        carried = one_of(axle_load(state, axle, z), load)
         share = "ψ + zχ" if axle == "front" else "1 − ψ − zχ"
         numbers = f"{_n(psi)} + {_n(z)}·{_n(chi)}" if axle == "front" else f"1 − {_n(psi)} − {_n(z)}·{_n(chi)}"
         steps.append(
@@ -143,7 +129,7 @@ def _road(solved: Solved, place: Place, load: int, uses: tuple[str, ...]) -> lis
         )
         force = front if axle == "front" else rear
         steps.append(Step(
-            f"adhesion.{axle}", "f = B/(W·n_braked/n)", f"{_n(force)}/{_n(carried)}", _scalar(use, load), "1", "UN R13-H, from memory",
+            f"adhesion.{axle}", "f = B/(W·n_braked/n)", f"{_n(force)}/{_n(carried)}", one_of(use, load), "1", "UN R13-H, from memory",
             (f"load.{axle}",),
         ))  # fmt: skip
     return steps
@@ -153,8 +139,8 @@ def _travel(pull: Pull, place: Place, load: int) -> list[Step]:
     pedal, own = pull.pedal, pull.system.name
     if pedal.travel is None:
         return []
-    ratio = _scalar(pedal.ratio_at(place), load)
-    causes = {key: _scalar(v, load) for key, v in pedal.causes_at(place).items()}
+    ratio = one_of(pedal.ratio_at(place), load)
+    causes = {key: one_of(v, load) for key, v in pedal.causes_at(place).items()}
     parts = [
         Step(
             f"{own}.travel.{where}.{cause}", "stroke·i" if where != "control" else "at the pad",
@@ -163,7 +149,7 @@ def _travel(pull: Pull, place: Place, load: int) -> list[Step]:
         )
         for (where, cause), value in causes.items() if value > 0.0
     ]  # fmt: skip
-    whole = _scalar(pedal.pad_at(place), load) * _MM
+    whole = one_of(pedal.pad_at(place), load) * _MM
     text = " + ".join(_n(p.value) for p in parts)
     total = Step(
         f"{own}.travel", "the sum of its causes", text, whole, "mm", "continuity of the fluid", tuple(p.id for p in parts)
@@ -176,7 +162,7 @@ def working(solved: Solved, place: Place, load: int) -> list[Step]:
 
     Source: each step's own.
     """
-    push = _scalar(solved.push_at(place), load)
+    push = one_of(solved.push_at(place), load)
     steps = [Step("push", "F", _n(push), push, "N", "asked")]
     for pull in solved.pulls:
         own = pull.place(place)

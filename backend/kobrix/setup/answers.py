@@ -7,7 +7,7 @@ import numpy as np
 
 from kobrix.core import case as cases
 from kobrix.core import heat, inverse, stops, tolerance
-from kobrix.core.chain import Place
+from kobrix.core.chain import figure_at
 from kobrix.core.constants import PUBLISHED, G, assumed
 from kobrix.core.disc import side_area
 from kobrix.core.drum import Drum
@@ -157,19 +157,12 @@ def _trapped(answer: Answer, case: cases.Case) -> Doc:
     missing = si(asked.pedal_travel_mm, "pedal_travel_mm") - own
     line = pull.pedal.line
     branch = next(i for i, b in enumerate(line.branches) if b.station.name == asked.station)
-    steps = Place(place.knot.reshape(1), place.fraction.reshape(1))
-    pressure = _at(line.outlet[branch], load, steps)
+    pressure = figure_at(line.outlet[branch], place, load)
     if pressure <= 0.0:
         raise Impossible("trapped air", f"{asked.pedal_force_n} does not press the {asked.station} brakes")
     ratio = pick(np.asarray(pull.pedal.ratio_at(place)), load, 0, 0)
     per_stroke = float(pull.pedal.travel.volumes[asked.station])
     return {"trapped_air_cm3": float(trapped_air(missing, pressure, per_stroke, ratio)) * 1e6}
-
-
-def _at(values: Any, load: int, place: Place) -> float:
-    array = values[min(load, values.shape[0] - 1), 0]
-    knot = int(place.knot[0])
-    return float(array[knot] + place.fraction[0] * (array[knot + 1] - array[knot]))
 
 
 def _stop(answer: Answer) -> Doc:

@@ -3,7 +3,6 @@ import createClient from 'openapi-fetch';
 import type { components, paths } from './generated';
 
 export type Job = components['schemas']['JobOut'];
-export type JobLine = components['schemas']['JobLine'];
 export type Problem = components['schemas']['Problem'];
 export type EditIn = components['schemas']['EditIn'];
 

@@ -14,7 +14,6 @@ const BACK = 2.2;
 const PISTON = 13;
 const spanOf = (c: CaliperShape) => c.pistons.reduce((sum, d) => sum + d * c.s, 0) + (c.pistons.length - 1) * 7 * c.s;
 export const caliperHalf = (c: CaliperShape) => (c.thickness * c.s) / 2 + LINING + BACK + PISTON + 10;
-export const caliperHeight = (c: CaliperShape) => spanOf(c) + 14;
 
 /** Centres of pistons along the caliper, in px from its middle. */
 export function pistonPlaces(pistons: readonly number[], s: number): number[] {
