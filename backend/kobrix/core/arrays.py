@@ -20,11 +20,16 @@ def at_step(steps: Floats, knot: NDArray[np.int64]) -> Floats:
     if knot.ndim == 1 or knot.size == knot.shape[-1]:  # the same places on every line
         picked = steps[..., knot.reshape(-1)]
         return picked if picked.ndim >= knot.ndim else picked.reshape((1,) * (knot.ndim - picked.ndim) + picked.shape)
-    front, size = steps.shape[:-1], steps.shape[-1]
+    flat, where = _flat(steps, knot)
+    return np.asarray(flat[where])
+
+
+def _flat(table: Floats, knot: NDArray[np.int64]) -> tuple[Floats, NDArray[np.int64]]:
+    """The `table` (..., K) as one row, and where in it the places `knot` (..., S) of each line are."""
+    front, size = table.shape[:-1], table.shape[-1]
     shape = front if front[-knot.ndim + 1 :] == knot.shape[:-1] else np.broadcast_shapes(front, knot.shape[:-1])
-    full = as_shape(steps, (*shape, size)).reshape(-1)
-    lines = np.arange(0, full.size, size, dtype=np.int64).reshape((*shape, 1))
-    return np.asarray(full[lines + knot])
+    flat = as_shape(table, (*shape, size)).reshape(-1)
+    return flat, np.arange(0, flat.size, size, dtype=np.int64).reshape((*shape, 1)) + knot
 
 
 def as_shape(array: NDArray[Scalar], shape: tuple[int, ...]) -> NDArray[Scalar]:
@@ -42,8 +47,12 @@ def lookup(table: Floats, index: NDArray[np.int64], fraction: Floats) -> Floats:
 
     A fraction above 1 at the last step follows the last straight part outwards. Units are the table's [any].
     """
-    low, high = at_step(table[..., :-1], index), at_step(table[..., 1:], index)
-    return low + fraction * (high - low)
+    if table.ndim == 1 or index.ndim == 1 or index.size == index.shape[-1]:
+        low, high = at_step(table[..., :-1], index), at_step(table[..., 1:], index)
+    else:
+        flat, where = _flat(table, index)
+        low, high = flat[where], flat[where + 1]
+    return np.asarray(low + fraction * (high - low))
 
 
 def rises(low: Floats, high: Floats) -> Mask:

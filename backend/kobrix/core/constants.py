@@ -105,6 +105,8 @@ ASSUMED = {
     "fluid.bulk": Known(1.8e9, "Pa", _PRACTICE, "glycol fluid, cold", 1.4e9, 2.1e9),
     "fluid.bulk_silicone": Known(1.0e9, "Pa", _PRACTICE, "silicone fluid, cold", 1.0e9, 1.4e9),
     "fluid.piston_reach": Known(0.012, "m", _GUESS, "fluid behind a piston, half worn", 0.004, 0.03),
+    "pipe.outer": Known(0.00476, "m", _PRACTICE, "3/16 in hard line", 0.004, 0.00635),
+    "pipe.wall": Known(0.00071, "m", _PRACTICE, "wall of a 3/16 in hard line", 0.0006, 0.001),
     "pipe.steel.youngs": Known(207e9, "Pa", "published", "handbook value for steel", 200e9, 210e9),
     "pipe.steel.poisson": Known(0.30, "1", "published", "handbook value for steel", 0.28, 0.30),
     "pipe.copper_nickel.youngs": Known(140e9, "Pa", "published", "handbook value for 90/10 copper-nickel", 125e9, 150e9),
@@ -125,6 +127,22 @@ ASSUMED = {
     "tyre.aspect_metric": Known(0.82, "1", _GUESS, "aspect-less metric size: measure it", 0.78, 0.84),
     "tyre.aspect_inch": Known(0.92, "1", _GUESS, "aspect-less inch size: measure it", 0.85, 1.0),
 }
+
+# What stands in when a person says "don't know" about something that has no default: entered and marked as assumed.
+STAND_INS = {
+    "grip": Known(0.9, "1", _PRACTICE, "a road tyre on a dry road", 0.7, 1.05),
+    "friction": Known(0.38, "1", _PRACTICE, "usual pads and linings", 0.30, 0.45),
+    "front_share": Known(0.55, "1", _GUESS, "a car with its engine in front; weigh it", 0.45, 0.65),
+    "cg_height": Known(0.55, "m", _GUESS, "a car; lift one axle and measure it", 0.45, 0.70),
+    "stroke": Known(0.030, "m", _GUESS, "a common master cylinder; pull the pushrod and measure it", 0.025, 0.038),
+}
+
+
+# Friction by the letter on a pad's edge, least and greatest; a code without an end is given the nearest usual one. SAE J866,
+# from memory: the first letter is cold, the second hot.
+J866: dict[str, tuple[float, float]] = {
+    "C": (0.05, 0.15), "D": (0.15, 0.25), "E": (0.25, 0.35), "F": (0.35, 0.45), "G": (0.45, 0.55), "H": (0.55, 0.65),
+}  # fmt: skip
 
 
 # Master cylinder bores that are sold, inch names; a metric size within 0.15 mm of one is the same size. Common practice.

@@ -13,6 +13,7 @@ from kobrix.core import booster as boosting
 from kobrix.core import control as controls
 from kobrix.core import cylinder as cylinders
 from kobrix.core.arrays import Floats, Mask
+from kobrix.core.booster import Booster
 from kobrix.core.chain import Place, Station, System, first_reach
 from kobrix.core.disc import Disc, with_area
 from kobrix.core.errors import Impossible
@@ -61,11 +62,26 @@ def count(choices: Choices) -> int:
     return int(np.prod([1 if own is None else own.size for own in lists]))
 
 
+def without_foot(system: System) -> System:
+    """The `system` [record] behind its cylinder: one square metre without loss, so that its force is the pressure and its
+    stroke the volume. Two cylinders on a bar stay as they are, and the force is the one on the bar. Source: the chain.
+    """
+    plain = replace(system.control, pivot_to_pad=1.0, pivot_to_pin=1.0, efficiency=1.0, return_force=0.0, free_play=0.0,
+                    mount_give=0.0)  # fmt: skip
+    if system.cylinder.kind == "twin":
+        return replace(system, control=plain, booster=None)
+    one = float(cylinders.bore_for_area(1.0))
+    chambers = tuple(
+        replace(c, bore=one, lost=0.0, stroke=0.0, force_share=1.0, travel_share=1.0) for c in system.cylinder.chambers
+    )
+    unit = replace(system.cylinder, efficiency=1.0, spring=0.0, chambers=chambers)
+    return replace(system, control=plain, booster=None, cylinder=unit)
+
+
 def behind(system: System, choices: Choices) -> System:
     """The `system` [record] behind its cylinder with every one of `choices` [record] for pistons, rotors and knees.
 
-    Arrays stand as (D, 1, 1, 1), D combinations; the cylinder is one square metre without loss, so that its force is the
-    pressure and its stroke the volume. Source: the chain.
+    Arrays stand as (D, 1, 1, 1), D combinations. Source: the chain.
     """
     lists = [choices.front_areas, choices.rear_areas, choices.front_radii, choices.rear_radii, choices.knees]
     mesh = np.meshgrid(*[np.zeros(1) if own is None else own for own in lists], indexing="ij")
@@ -85,16 +101,11 @@ def behind(system: System, choices: Choices) -> System:
             devices = (*(d for d in devices if not isinstance(d, Proportioning)), Proportioning(columns[4], choices.slope))
         return replace(station, brake=brake, devices=devices)
 
-    one = cylinders.bore_for_area(1.0)
-    chambers = tuple(replace(c, bore=float(one), lost=0.0, force_share=1.0, travel_share=1.0) for c in system.cylinder.chambers)
-    plain = replace(system.control, pivot_to_pad=1.0, pivot_to_pin=1.0, efficiency=1.0, return_force=0.0, free_play=0.0,
-                    mount_give=0.0)  # fmt: skip
-    unit = replace(system.cylinder, efficiency=1.0, spring=0.0, chambers=chambers)
-    return replace(system, control=plain, booster=None, cylinder=unit, stations=tuple(map(changed, system.stations)))
+    return without_foot(replace(system, stations=tuple(map(changed, system.stations))))
 
 
-def _over_loads(values: Floats, combinations: int, loads: int) -> Floats:
-    """Figures (D or 1, L or 1, ...) as (D, L)."""
+def over_loads(values: Floats, combinations: int, loads: int) -> Floats:
+    """Figures `values` [any] (D or 1, L or 1, ...) of so many `combinations` [1] and `loads` [1] as (D, L). Source: shape."""
     array = np.asarray(values, dtype=np.float64)
     array = array.reshape((1,) * (4 - array.ndim) + array.shape)[..., 0, 0]
     return np.broadcast_to(array, (combinations, loads))
@@ -113,48 +124,70 @@ def sweep(system: System, load: Load, wheels: dict[Axle, int], choices: Choices,
                   (choices.front_areas, choices.rear_areas, choices.front_radii, choices.rear_radii, choices.knees))  # fmt: skip
     combinations, loads = int(np.prod(shape)), int(np.broadcast_shapes(np.shape(load.mass), (1, 1, 1))[0])
     place, reached = first_reach(solved.road.decel, decel)
-    known = (_over_loads(reached.astype(np.float64), combinations, loads) > 0.0).all(axis=1)
-    pressure = _over_loads(solved.push_at(place), combinations, loads)
+    known = (over_loads(reached.astype(np.float64), combinations, loads) > 0.0).all(axis=1)
+    pressure = over_loads(solved.push_at(place), combinations, loads)
     volume = _volume(solved, place, combinations, loads)
     at = solved.at(place)
-    front, rear = (_over_loads(v, combinations, loads) for v in (at.front, at.rear))
+    front, rear = (over_loads(v, combinations, loads) for v in (at.front, at.rear))
     total = front + rear
     share = (front / np.where(total > 0.0, total, 1.0)).min(axis=1)
-    locks = [_over_loads(solved.road.locks[a][..., None], combinations, loads) for a in ("front", "rear")]
+    locks = [over_loads(solved.road.locks[a][..., None], combinations, loads) for a in ("front", "rear")]
     first = (locks[0] < locks[1]).all(axis=1)
-    effort, travel = _at_the_foot(system, choices, pressure, volume)
+    effort, travel = _over_the_pedal(system, choices, pressure, volume)
     whole = (*effort.shape[:2], *shape)
     return Grid(effort.reshape(whole), travel.reshape(whole), known.reshape(shape), share.reshape(shape), first.reshape(shape))
 
 
 def _volume(solved: Solved, place: Place, combinations: int, loads: int) -> Floats | None:
     travel = solved.pulls[0].pedal.travel
-    return None if travel is None else _over_loads(travel.piston.at(place), combinations, loads)
+    return None if travel is None else over_loads(travel.piston.at(place), combinations, loads)
 
 
-def _at_the_foot(system: System, choices: Choices, pressure: Floats, volume: Floats | None) -> tuple[Floats, Floats]:
+def rod_for(help_: Booster | None, out: Floats, lost: bool = False) -> Floats:
+    """Rod force [N] for an `out` [N] behind a booster `help_` [record], None when there is none; `lost` [yes or no]: it has
+    failed. Any shape. Source: booster.
+    """
+    if help_ is None:
+        return out
+    if lost:
+        return np.asarray(out + help_.return_spring)
+    return boosting.rod_for_boosted(out, help_.gain, help_.cut_in, help_.jump_in, help_.limit)
+
+
+def at_the_foot(
+    control: controls.Control, help_: Booster | None, ratios: Floats, rod: Floats, stroke: Floats | None
+) -> tuple[Floats, Floats]:
+    """Push [N] and pad travel [m] (R, D) of a `control` [record] at each of `ratios` [1] (R,), for a `rod` [N] (D,) and the
+    cylinder's `stroke` [m] (D,), None when it is not known; `help_` [record] adds its lost travel. Source: lever law.
+    """
+    effort = np.empty((ratios.size, rod.size))
+    travel = np.empty(effort.shape) if stroke is not None else np.zeros(effort.shape)
+    lost = 0.0 if help_ is None else help_.lost_travel
+    step = max(1, _WORKING_SET // max(1, rod.size))
+    for first in range(0, ratios.size, step):
+        some = slice(first, first + step)
+        ratio = ratios[some, None]
+        effort[some] = controls.pedal_force_for_rod(rod, ratio, control.efficiency, control.return_force)
+        if stroke is not None:
+            np.multiply(lost + stroke, ratio, out=travel[some])
+            travel[some] += control.free_play
+            if np.any(np.asarray(control.mount_give) > 0.0):
+                travel[some] += controls.mount_travel(rod, control.mount_give, ratio)
+    return effort, travel
+
+
+def _over_the_pedal(system: System, choices: Choices, pressure: Floats, volume: Floats | None) -> tuple[Floats, Floats]:
     """Push [N] and pad travel [m], the worst over load states (bores, ratios, D), of `pressure` and `volume` (D, L)."""
     control, help_, cylinder = system.control, system.booster, system.cylinder
     bores = np.atleast_1d(np.asarray(cylinder.chambers[0].bore if choices.bores is None else choices.bores, dtype=np.float64))
     ratios = np.atleast_1d(np.asarray(control.ratio if choices.ratios is None else choices.ratios, dtype=np.float64))
-    rod_lost = 0.0 if help_ is None else help_.lost_travel
     lost = sum(float(c.lost) for c in cylinder.chambers)
     effort = np.empty((bores.size, ratios.size, pressure.shape[0]))
-    travel = np.empty(effort.shape) if volume is not None else np.zeros(effort.shape)
+    travel = np.empty(effort.shape)
     for n, bore in enumerate(bores):
         area = cylinders.bore_area(float(bore))
         out = np.asarray(cylinders.force_for_pressure(pressure, area, cylinder.efficiency, cylinder.spring))
-        rod = out if help_ is None else boosting.rod_for_boosted(out, help_.gain, help_.cut_in, help_.jump_in, help_.limit)
-        rod = rod.max(axis=1)  # the push rises with the rod force, so the worst load state is the same for every ratio
-        stroke = None if volume is None else rod_lost + (lost + volume / area).max(axis=1)
-        step = max(1, _WORKING_SET // max(1, rod.size))
-        for first in range(0, ratios.size, step):
-            some = slice(first, first + step)
-            ratio = ratios[some, None]
-            effort[n, some] = controls.pedal_force_for_rod(rod, ratio, control.efficiency, control.return_force)
-            if stroke is not None:
-                np.multiply(stroke, ratio, out=travel[n, some])
-                travel[n, some] += control.free_play
-                if np.any(np.asarray(control.mount_give) > 0.0):
-                    travel[n, some] += controls.mount_travel(rod, control.mount_give, ratio)
+        rod = rod_for(help_, out).max(axis=1)  # the push rises with it: the worst load state is the same for every ratio
+        stroke = None if volume is None else lost + (volume / area).max(axis=1)
+        effort[n], travel[n] = at_the_foot(control, help_, ratios, rod, stroke)
     return effort, travel

@@ -11,7 +11,7 @@ import numpy as np
 from kobrix.core import judgements as rules
 from kobrix.core import valves
 from kobrix.core.arrays import Floats, Number, lookup
-from kobrix.core.case import Case, design_stop
+from kobrix.core.case import Case, Path, design_stop
 from kobrix.core.chain import Station, System, place_of
 from kobrix.core.constants import SAME_SIZE, STANDARD_BORES
 from kobrix.core.disc import Disc, with_area
@@ -37,8 +37,7 @@ def attempt(case: Case, system: System) -> Trial:
 
     Arrays of changes stand as (N, 1, 1, 1).
     """
-    pulls = [(system if p.system.name == system.name else p.system, p.ratio) for p in case.main.healthy.pulls]
-    solved = solve_path("together", pulls, case.load, case.wheels, whole=True)
+    solved = on_path(case, case.main, system)
     place, _, known = design_stop(solved.road, solved.event, limit_of(solved.road))
     pull = next(p for p in solved.pulls if p.system.name == system.name)
     push = np.where(known, solved.push_at(place)[..., 0, 0] * pull.ratio, np.inf)
@@ -46,6 +45,15 @@ def attempt(case: Case, system: System) -> Trial:
         return Trial(solved, np.max(push, axis=-1), None)
     pad = np.broadcast_to(pull.pedal.pad_at(pull.place(place))[..., 0, 0], push.shape)
     return Trial(solved, np.max(push, axis=-1), np.max(np.where(known, pad, np.inf), axis=-1))
+
+
+def on_path(case: Case, path: Path, system: System) -> Solved:
+    """A changed `system` [record] in place of the one of its name on a `path` [record] of `case` [record].
+
+    Arrays of changes stand as (N, 1, 1, 1). Source: the chain.
+    """
+    pulls = [(system if p.system.name == system.name else p.system, p.ratio) for p in path.healthy.pulls]
+    return solve_path(path.healthy.name, pulls, case.load, case.wheels, whole=True)
 
 
 def with_bore(system: System, bore: Number) -> System:
@@ -145,6 +153,30 @@ def for_travel(bench: Bench, found: Judgement, system: System) -> Judgement:
     return found
 
 
+SAME_PUSH = 0.03  # of the push: closer than this a foot feels no difference, our estimate
+
+
+def without_drilling(bench: Bench, found: Judgement, system: System) -> Judgement:
+    """The `found` [Judgement] on a moved pin of `system` [record] of `bench` [record] with the bore that gives the same pedal
+    with the pin where it was found, if one that is sold does."""
+    case = bench.case
+    before = next((s for s in (bench.found.systems if bench.found else ()) if s.name == system.name), None)
+    room = system.control.available
+    if before is None or room is None or system.cylinder.kind == "twin":
+        return found
+    own = attempt(case, system)
+    kept = replace(system, control=replace(system.control, pivot_to_pin=before.control.pivot_to_pin))
+    for name, size, push, pad in other_bores(case, kept):
+        share = pad / float(room)
+        if abs(push / float(own.push) - 1.0) <= SAME_PUSH and rules.travel_level(share) != "danger":
+            reason = (
+                f"The same pedal without drilling: a {name} bore with the pin where it was, {push:.0f} N and {pad * 1e3:.0f} mm."
+            )
+            figures = {"bore": size, "pin": float(before.control.pivot_to_pin)}
+            return replace(found, reason=f"{found.reason} {reason}", mend=Mend("bore_and_pin", f"Try {name}, pin kept", figures))
+    return found
+
+
 def _stays_in_line(case: Case, solved: Solved) -> np.ndarray[tuple[int, ...], np.dtype[np.bool_]]:
     """Whether no grip from 0.15 up, in any load state, locks the rear first, and both sharing clauses hold (N,)."""
     some, _, _ = rear_first_grips(solved.road, case.wheels)
@@ -194,11 +226,11 @@ def offer(bench: Bench, found: list[Judgement]) -> list[Judgement]:
     if len(bench.case.systems) > 1:
         return found
     system = bench.case.main.healthy.pulls[0].system
-    ways = {"effort": for_effort, "travel": for_travel, "lock_order": for_lock_order}
+    ways = {"effort": for_effort, "travel": for_travel, "lock_order": for_lock_order, "pin_move": without_drilling}
     offered = []
     for judgement in found:
         way = ways.get(judgement.id)
-        bad = judgement.level in ("caution", "danger") or (judgement.id == "effort" and judgement.level == "note")
+        bad = judgement.level in ("caution", "danger") or (judgement.id in ("effort", "pin_move") and judgement.level == "note")
         fits = judgement.id != "lock_order" or any(s.axle == "rear" for s in system.stations)
         offered.append(way(bench, judgement, system) if way is not None and bad and fits else judgement)
     return offered

@@ -4,7 +4,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 import numpy as np
-from scipy.stats import spearmanr
+from scipy.stats import rankdata
 
 from kobrix.core.arrays import Floats
 
@@ -51,9 +51,18 @@ def rank(drawn: Floats, figures: Floats) -> float:
 
     Source: Spearman.
     """
-    if np.ptp(drawn) == 0.0 or np.ptp(figures) == 0.0:
-        return 0.0
-    return float(spearmanr(drawn, figures).statistic)
+    return float(ranks(drawn[:, None], figures)[0])
+
+
+def ranks(drawn: Floats, figures: Floats) -> Floats:
+    """Spearman's rank correlation [1] (M,) of each of the `drawn` [any] entries (N, M) with `figures` [any] (N,).
+
+    Source: Spearman: the correlation of the ranks.
+    """
+    own, theirs = rankdata(drawn, axis=0), rankdata(figures)
+    own, theirs = own - own.mean(axis=0), theirs - theirs.mean()
+    size = np.sqrt((own**2).sum(axis=0) * (theirs**2).sum())
+    return np.asarray(np.where(size > 0.0, (own * theirs[:, None]).sum(axis=0) / np.where(size > 0.0, size, 1.0), 0.0))
 
 
 def first_order(slopes: dict[str, float], deviations: dict[str, float]) -> float:

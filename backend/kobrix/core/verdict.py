@@ -2,14 +2,14 @@
 
 from collections.abc import Callable
 
-from kobrix.core import practice, stopping
+from kobrix.core import pins, practice, stopping
 from kobrix.core.judgements import LEVELS, Bench, Judgement
 
 Rule = Callable[[Bench], list[Judgement]]
 RULES: tuple[Rule, ...] = (
     stopping.lock_order, stopping.effort, stopping.travel, stopping.failures, stopping.distribution, stopping.valve_not_needed,
     practice.floor_first, practice.one_circuit, practice.rod_retained, practice.rotor_thickness, practice.residual,
-    practice.valves_in_series, practice.rod_angle, practice.pin_move, practice.pedal_ratio, practice.hose_age, practice.hose_growth,
+    practice.valves_in_series, practice.rod_angle, practice.pin_move, pins.pin_room, practice.pedal_ratio, practice.hose_age, practice.hose_growth,
     practice.reservoir, practice.silicone, stopping.tyres_limit,
 )  # fmt: skip
 
