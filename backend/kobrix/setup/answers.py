@@ -17,6 +17,7 @@ from kobrix.core.travel import trapped_air
 from kobrix.core.vehicle import Load, height_by_lifting
 from kobrix.core.working import working
 from kobrix.setup.convert import convert
+from kobrix.setup.files import check
 from kobrix.setup.model import Setup
 from kobrix.setup.quantities import si, value_of
 from kobrix.setup.questions import Heat, Inverse, OfOne, Questions, Tolerance, Working
@@ -398,6 +399,23 @@ def _slope(answer: Answer, asked: Tolerance, name: str, load: int, path: str, no
         return 0.0
     low, high = _column(solved.push_at(place), load, 2)
     return float(high - low) / (2.0 * step)
+
+
+def heat_of_all(setup: Setup, asked: dict[str, Any]) -> Doc:
+    """A series of slow-downs {question's own keys} for every disc of a `setup`: {station: document, null with the reason}.
+
+    Raises BadFile for a question that cannot be read.
+    """
+    answer = Answer(setup)
+    found: Doc = {}
+    for station in (s for system in setup.systems for s in system.stations):
+        question = check(Heat, {**asked, "station": station.name})
+        if answer.case is None:
+            found[station.name] = {"peaks_c": None, "reason": "it still needs " + ", ".join(answer.needs["decel"])}
+        else:
+            case = answer.case
+            found[station.name] = _or_reason(("peaks_c",), lambda case=case, q=question: _heat(answer, case, q))  # type: ignore[misc]
+    return found
 
 
 def answers_document(answer: Answer) -> Doc:

@@ -258,7 +258,8 @@ def _rub(part: wheel_ends.DiscBrake | wheel_ends.DrumBrake, state: str) -> tuple
     return rub, own[0] is None
 
 
-def _device(part: wheel_ends.Device) -> valves.Device:
+def device_of(part: wheel_ends.Device) -> valves.Device:
+    """The core's device of a `part` of the file."""
     if isinstance(part, wheel_ends.MeteringValve):
         return valves.Metering(si(part.hold_kpa, "hold_kpa"), si(part.blend_kpa, "blend_kpa"))
     if isinstance(part, wheel_ends.ProportioningValve):
@@ -285,7 +286,7 @@ def _hose(part: wheel_ends.Hose, path: str, gaps: Gaps) -> Number:
     else:
         gaps.travel.append(f"{path}.kind")
         coefficient = float("nan")
-    return lines.hose_give(coefficient, si(part.length_mm, "length_mm"), part.count)
+    return lines.hose_give(coefficient, _need(part.length_mm, "length_mm", path, gaps.travel), part.count)
 
 
 def _pipe(part: wheel_ends.HardLine, path: str, gaps: Gaps) -> Number:
@@ -294,17 +295,26 @@ def _pipe(part: wheel_ends.HardLine, path: str, gaps: Gaps) -> Number:
         return float("nan")
     youngs = value(part.youngs_gpa, "youngs_gpa", f"pipe.{part.material}.youngs")
     poisson = value(part.poisson, "poisson", f"pipe.{part.material}.poisson")
-    outer, wall, length = (si(v, "length_mm") for v in (part.outer_mm, part.wall_mm, part.length_mm))
-    return lines.pipe_give(outer, wall, length, youngs, poisson)
+    outer, wall = _tube(part)
+    return lines.pipe_give(outer, wall, _need(part.length_mm, "length_mm", path, gaps.travel), youngs, poisson)
+
+
+def _length(part: wheel_ends.Hose | wheel_ends.HardLine) -> float:
+    return float("nan") if part.length_mm is None else si(part.length_mm, "length_mm")
+
+
+def _tube(part: wheel_ends.HardLine) -> tuple[float, float]:
+    """Outer diameter and wall [m] of a hard line."""
+    return value(part.outer_mm, "outer_mm", "pipe.outer"), value(part.wall_mm, "wall_mm", "pipe.wall")
 
 
 def _fluid_volume(part: wheel_ends.Lines, station: wheel_ends.Station, brake: disc.Disc | drum.Drum) -> Number:
     """All fluid from chamber to pistons [m³] when it was not stated: lines, hoses, and what stands behind the pistons."""
     bore = assumed("hose.bore")
-    inside: Number = sum(lines.bore_volume(bore, si(h.length_mm, "length_mm")) * h.count for h in part.hoses)
+    inside: Number = sum(lines.bore_volume(bore, _length(h)) * h.count for h in part.hoses)
     for pipe in part.hard_lines:
-        outer, wall, length = (si(v, "length_mm") for v in (pipe.outer_mm, pipe.wall_mm, pipe.length_mm))
-        inside = inside + lines.bore_volume(outer - 2.0 * wall, length)
+        outer, wall = _tube(pipe)
+        inside = inside + lines.bore_volume(outer - 2.0 * wall, _length(pipe))
     reach = assumed("fluid.piston_reach")
     if isinstance(brake, disc.Disc):
         return inside + station.wheels * brake.calipers * 2.0 * brake.side_area * reach
@@ -318,7 +328,7 @@ def _lines(station: wheel_ends.Station, brake: disc.Disc | drum.Drum, fluid: str
         return None
     before = len(gaps.travel)
     hose: Number = sum(_hose(h, f"{path}.hoses.{i}", gaps) for i, h in enumerate(part.hoses))
-    braided: Number = sum(_hose(h.model_copy(update=_BRAIDED), path, gaps) for h in part.hoses)
+    braided: Number = sum(_hose(h.model_copy(update=_BRAIDED), path, Gaps()) for h in part.hoses)
     pipe: Number = sum(_pipe(h, f"{path}.hard_lines.{i}", gaps) for i, h in enumerate(part.hard_lines))
     volume = part.fluid_volume_cm3
     bulk = "fluid.bulk_silicone" if fluid == "DOT 5" else "fluid.bulk"
@@ -351,7 +361,7 @@ def _station(part: wheel_ends.Station, fluid: str, path: str, gaps: Gaps, sizes:
     else:
         brake = _drum(part.brake, residual, f"{path}.brake", gaps)
     own = _lines(part, brake, fluid, f"{path}.lines", gaps)
-    return chain.Station(part.name, part.axle, part.wheels, radius, brake, tuple(map(_device, part.devices)), own)
+    return chain.Station(part.name, part.axle, part.wheels, radius, brake, tuple(map(device_of, part.devices)), own)
 
 
 def _side_by_side(values: list[Number]) -> Floats:
@@ -388,9 +398,11 @@ def _load(part: model.Vehicle, gaps: Gaps) -> vehicle.Load:
 def _seconds(part: model.System, own: chain.System, path: str, gaps: Gaps) -> list[chain.System]:
     """Second controls as systems of their own that press the same brakes."""
     found = []
-    for name, second in part.seconds:
-        control = _control(second.control, f"{path}.second_control.control", gaps)
-        cylinder = _cylinder(second.cylinder, part.stations, f"{path}.second_control.cylinder", gaps)
+    listed = isinstance(part.second_control, list)
+    for n, (name, second) in enumerate(part.seconds):
+        below = f"{path}.second_control" + (f".{n}" if listed else "")
+        control = _control(second.control, f"{below}.control", gaps)
+        cylinder = _cylinder(second.cylinder, part.stations, f"{below}.cylinder", gaps)
         feeds = second.feeds or [model.Feed(station=s.name, wheels=s.wheels) for s in part.stations]
         chamber = replace(cylinder.chambers[0], feeds=tuple(cylinders.Feed(f.station, f.wheels) for f in feeds))
         fed = {f.station for f in feeds}
@@ -410,6 +422,11 @@ def _system(part: model.System, path: str, gaps: Gaps, sizes: dict[str, tyres.Ty
         gaps.decel += [gap for gap in gaps.travel if gap.startswith(f"{path}.stations")]
     own = chain.System(part.name, control, help_, cylinder, stations)
     return [own, *_seconds(part, own, path, gaps)]
+
+
+def station_of(part: wheel_ends.Station, fluid: str) -> chain.Station:
+    """The core's station of one `part` of the file that is complete, with the system's `fluid`."""
+    return _station(part, fluid, part.name, Gaps([], []), {})
 
 
 def wheels_of(setup: model.Setup) -> dict[vehicle.Axle, int]:

@@ -7,6 +7,7 @@ from kobrix.setup.quantities import label_of, read, split_list, unit_of
 
 _TEXTS = {"name", "note", "tyre", "kind", "caliper", "shoes", "material", "fluid", "axle", "circuits", "primary_feeds"}
 _LISTS = {"pistons_mm", "diaphragms_mm", "nominal_diaphragms_mm"}
+_COUNTS = {"count", "calipers", "wheels", "rotors_per_wheel"}
 _TEXT_LIMIT = 400
 
 
@@ -15,7 +16,7 @@ def typed_edit(path: str, text: str, preferred: str | None = None) -> dict[str, 
 
     An empty text takes the field away: what it stands for is then not known. Raises BadEntry.
     """
-    name = path.split(".")[-1]
+    name = path.rstrip("]").split(".")[-1]
     if len(text) > _TEXT_LIMIT:
         raise BadEntry(label_of(name), f"{len(text)} characters", f"at most {_TEXT_LIMIT}")
     if not text.strip():
@@ -24,5 +25,11 @@ def typed_edit(path: str, text: str, preferred: str | None = None) -> dict[str, 
         return {"path": path, "value": text.strip()}
     if name in _LISTS:
         return {"path": path, "value": split_list(text, name, preferred)}
+    if name in _COUNTS:
+        if not text.strip().isdigit():
+            raise BadEntry(label_of(name), repr(text[:40]), "a whole number such as 2")
+        return {"path": path, "value": int(text)}
+    if path.startswith("tolerances."):
+        return {"path": path, "value": read(text.lstrip("±+- "), name, preferred).text}
     kept = read(text, name, preferred)
     return {"path": path, "value": kept.text if unit_of(name)[0] != "ratio" else kept.value}

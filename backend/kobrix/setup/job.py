@@ -3,10 +3,13 @@
 from typing import Any, Literal, Self
 
 from pydantic import Field, model_validator
+from pydantic_core import PydanticCustomError
 
-from kobrix.core.errors import NotFound
+from kobrix.core.errors import BadEntry, NotFound
 from kobrix.setup.base import Name, Part, unique
 from kobrix.setup.model import Setup, System, Vehicle
+from kobrix.setup.quantities import label_of, value_of
+from kobrix.setup.shelf import ShelfPart
 
 AS_FOUND = "as found"
 
@@ -20,6 +23,22 @@ class Plan(Part):
     note: str = Field("", max_length=400)
 
 
+class Photo(Part):
+    """A photograph by the hash of its content; the file itself is kept beside the job."""
+
+    sha256: str = Field(pattern=r"^[0-9a-f]{64}$")
+    name: str = Field("", max_length=120)
+
+
+class Note(Part):
+    """What was seen on a part: pitting, a swollen hose, a date; with photographs."""
+
+    about: Name
+    text: str = Field("", max_length=2000)
+    level: Literal["fine", "watch", "renew"] = "watch"
+    photos: list[Photo] = Field(default=[], max_length=12)
+
+
 class Job(Part):
     """A whole job: the open file format `kobrix-job`, version 1."""
 
@@ -31,15 +50,29 @@ class Job(Part):
     plans: list[Plan] = Field(default=[], max_length=40)
     tolerances: dict[str, str] = {}
     assumed: list[str] = []
-    shelf: list[dict[str, Any]] = []
+    shelf: list[ShelfPart] = Field(default=[], max_length=400)
+    condition: list[Note] = Field(default=[], max_length=100)
 
     @model_validator(mode="after")
     def _check(self) -> Self:
         unique([AS_FOUND, *(p.name for p in self.plans)], "plans", "plan")
+        unique([p.name for p in self.shelf], "shelf", "part")
+        for path, text in self.tolerances.items():
+            self._check_tolerance(path, text)
         for plan in (self.as_found, *self.plans):
             if plan.vehicle:
                 self.setup_of(plan)
         return self
+
+    def _check_tolerance(self, path: str, text: str) -> None:
+        name = next((n for n in reversed(path.split(".")) if not n.isdigit()), path)
+        try:
+            if not value_of(text.lstrip("±+- "), name) > 0.0:
+                raise BadEntry(
+                    label_of(name), f"± {text!r}", "a ± above 0, such as ± 1/16 in", "it is how far the entry may be off"
+                )
+        except BadEntry as refused:
+            raise PydanticCustomError("relation", "{sentence}", {"sentence": str(refused), "field": "tolerances"}) from None
 
     def setup_of(self, plan: Plan) -> Setup:
         """The setup of a `plan`: the job's vehicle with the plan's overrides, and the plan's systems."""

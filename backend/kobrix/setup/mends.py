@@ -28,6 +28,10 @@ def edits_of(mend: Mend, setup: Setup) -> list[Edit]:
     if mend.kind == "bore":
         name = bore_name(figures["bore"])
         edits = [{"path": "systems.0.cylinder.bore_mm", "value": name or f"{figures['bore'] * 1e3:.4g} mm"}]
+    elif mend.kind == "bore_and_pin":
+        name = bore_name(figures["bore"])
+        edits = [{"path": "systems.0.cylinder.bore_mm", "value": name or f"{figures['bore'] * 1e3:.4g} mm"},
+                 {"path": "systems.0.control.pivot_to_pin_mm", "value": f"{figures['pin'] * 1e3:.4g} mm"}]  # fmt: skip
     elif mend.kind == "braided":
         for i, station in enumerate(stations):
             for k, hose in enumerate(station.lines.hoses if station.lines else []):

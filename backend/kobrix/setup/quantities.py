@@ -49,7 +49,7 @@ _DIMENSIONS: dict[str, dict[str, float]] = {
 # the unit that ends a name -> (dimension, symbol)
 _SUFFIXES: dict[str, tuple[str, str]] = {
     "mm": ("length", "mm"), "m": ("length", "m"), "kg": ("mass", "kg"), "n": ("force", "N"), "kpa": ("pressure", "kPa"),
-    "cm3": ("volume", "cm3"), "cm2": ("area", "cm2"), "deg": ("angle", "deg"), "kmh": ("speed", "km/h"),
+    "cm3": ("volume", "cm³"), "cm2": ("area", "cm²"), "deg": ("angle", "deg"), "kmh": ("speed", "km/h"),
     "g": ("deceleration", "g"), "n_per_mm": ("stiffness", "N/mm"), "um_per_mpa": ("give", "µm/MPa"),
     "cm3_per_mpa": ("volume give", "cm³/MPa"), "cm3_per_m_mpa": ("hose give", "cm³/(m·MPa)"),
     "kpa_per_n": ("pressure per load", "kPa/N"), "s": ("time", "s"), "nm": ("torque", "N m"), "gpa": ("pressure", "GPa"),
@@ -218,3 +218,41 @@ def split_list(text: str, name: str, preferred: str | None = None) -> list[str]:
     if len(sizes) > 12:
         raise BadEntry(label_of(name), f"{len(sizes)} pieces", "at most 12 in all")
     return sizes
+
+
+_OTHER = {"mass": ("kg", "lb"), "force": ("N", "lbf"), "area": ("cm²", "in²"), "volume": ("cm³", "in³"), "stiffness": ("N/mm", "lbf/in"),
+          "speed": ("km/h", "mph"), "torque": ("N m", "ft lb")}  # fmt: skip
+_FINE, _COARSE, _CLOSE, _NEAR = 32, 16, 0.3, 0.015  # parts of an inch below 25 mm and above; how far off one may be: mm, share
+
+
+def inch_fraction(mm: float) -> str:
+    """A length in `mm` as the nearest fraction of an inch that people read off a tape, or decimal where none is near."""
+    parts = _FINE if mm < 25.0 else _COARSE
+    whole = round(mm / 25.4 * parts)
+    if whole == 0 or abs(whole / parts * 25.4 - mm) > min(_CLOSE, _NEAR * mm):
+        return f"{mm / 25.4:.2f} in" if mm < 2540 else f"{mm / 25.4:.1f} in"
+    inches, rest = divmod(whole, parts)
+    if rest == 0:
+        return f"{inches} in"
+    common = math.gcd(rest, parts)
+    return f"{f'{inches} ' if inches else ''}{rest // common}/{parts // common} in"
+
+
+def other_unit(value: float, name: str, symbol: str) -> str:
+    """`value` of the field `name` in the other unit than `symbol`, in which it was read: inches beside millimetres."""
+    dimension, own = unit_of(name)
+    sizes = _DIMENSIONS[dimension]
+    if dimension == "length":
+        mm = value * sizes[own] * 1e3
+        return inch_fraction(mm) if symbol in ("mm", "cm", "m", "µm", "um") else f"{mm:.4g} mm" if mm < 1e4 else f"{mm:.0f} mm"
+    if dimension == "pressure" and own == "kPa":
+        pascals = value * 1e3
+        if symbol in ("psi", "inHg"):
+            return f"{pascals / 1e6:.3g} MPa" if pascals >= 1e6 else f"{pascals / 1e3:.3g} kPa"
+        return f"{pascals / _PSI:.0f} psi" if pascals / _PSI >= 10 else f"{pascals / _PSI:.1f} psi"
+    pair = _OTHER.get(dimension)
+    if pair is None:
+        return f"{value * sizes[own] / sizes[symbol]:.4g} {symbol}" if symbol != own and symbol != "%" else ""
+    to = pair[1] if symbol != pair[1] and sizes[symbol] != sizes[pair[1]] else pair[0]
+    size = 1.0 if to == symbol else sizes[own] / sizes[to]
+    return f"{value * size:.4g} {to}" if to != symbol else ""

@@ -9,12 +9,12 @@ from kobrix.core import booster as boosting
 from kobrix.core import case as cases
 from kobrix.core import chain, disc, linkage, valves, vehicle
 from kobrix.core.arrays import Floats, lookup
-from kobrix.core.control import pedal_force_for_rod, pin_for_ratio
 from kobrix.core.drum import Drum
 from kobrix.core.failures import LIMITS, Room
-from kobrix.core.judgements import Facts, effort_band, effort_level, travel_level
+from kobrix.core.judgements import Facts, effort_level, travel_level
 from kobrix.core.paths import Pull, Solved
-from kobrix.core.pedal import bottoming, pin_window
+from kobrix.core.pedal import bottoming
+from kobrix.core.pins import pin_places
 from kobrix.core.practice import whole_stroke
 from kobrix.core.sharing import distribution_kept
 from kobrix.core.travel import Travel
@@ -143,23 +143,13 @@ def _linkage_document(system: chain.System) -> Doc:
     return doc
 
 
-def pin_window_document(answer: Answer, system: chain.System, stroke: float | None, lost: float) -> Doc | None:
+def pin_window_document(answer: Answer, system: chain.System) -> Doc | None:
     """Where the pin may sit: the least for the room of the whole stroke, the greatest for a good effort at the design stop."""
-    case, control = answer.case, system.control
-    band = effort_band(control.kind, facts_of(answer).force_limits.get(system.name))
-    if case is None or band is None or control.linkage is not None or stroke is None or control.available is None:
+    limit = facts_of(answer).force_limits.get(system.name)
+    window = None if answer.case is None else pin_places(answer.case, system, limit)
+    if window is None:
         return None
-    path = case.main
-    pull = next((p for p in path.healthy.pulls if p.system.name == system.name), None)
-    if pull is None or not np.all(path.design_known):
-        return None
-    place = pull.place(path.design)
-    rod = float(np.max(lookup(pull.pedal.line.rod, place.knot, place.fraction)))
-    ratio = float(pedal_force_for_rod(rod, 1.0, control.efficiency, control.return_force)) / band.good
-    if ratio <= 0.0:
-        return None  # this control does nothing at the design stop
-    least = float(pin_window(control.pivot_to_pad, stroke, lost, control.available, control.free_play))
-    greatest = float(pin_for_ratio(control.pivot_to_pad, ratio))
+    least, greatest = window
     return {"least_mm": least * MM, "greatest_mm": greatest * MM, "empty": least > greatest}
 
 
@@ -174,7 +164,7 @@ def system_document(answer: Answer, system: chain.System, pull: Pull) -> Doc:
             doc["bottoming_travel_mm"] = bottom * MM
             if control.available is not None:
                 doc["floor_comes_first"] = bottom > float(control.available)
-    window = pin_window_document(answer, system, stroke, lost)
+    window = pin_window_document(answer, system)
     if window is not None:
         doc["pin_window"] = window
     if control.linkage is not None:

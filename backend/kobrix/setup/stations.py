@@ -148,7 +148,7 @@ class Hose(Part):
     coefficient_cm3_per_m_mpa: Annotated[
         Typed | None, q("coefficient_cm3_per_m_mpa", 0, 5, "left out: 0.12 rubber, 0.04 braided")
     ] = None
-    length_mm: Annotated[Typed, q("length_mm", 0, 20000)]
+    length_mm: Annotated[Typed | None, q("length_mm", 0, 20000)] = None
     count: Annotated[int, Field(ge=0, le=12)] = 1
     age_years: Annotated[Typed | None, q("age_years", 0, 100)] = None
 
@@ -159,9 +159,9 @@ class HardLine(Part):
     material: Literal["steel", "copper_nickel", "stainless"] | None = None
     youngs_gpa: Annotated[Typed | None, q("youngs_gpa", 1, 1000)] = None
     poisson: Annotated[Typed | None, q("poisson", 0, 0.5)] = None
-    length_mm: Annotated[Typed, q("length_mm", 0, 50000)]
-    outer_mm: Annotated[Typed, q("outer_mm", 1, 30)]
-    wall_mm: Annotated[Typed, q("wall_mm", 0.1, 10)]
+    length_mm: Annotated[Typed | None, q("length_mm", 0, 50000)] = None
+    outer_mm: Annotated[Typed | None, q("outer_mm", 1, 30, "", "pipe.outer")] = None
+    wall_mm: Annotated[Typed | None, q("wall_mm", 0.1, 10, "", "pipe.wall")] = None
 
     @model_validator(mode="after")
     def _check(self) -> Self:
