@@ -1,6 +1,7 @@
 """Edits of a document by dotted path, and their inverses."""
 
 import copy
+import re
 from typing import Any
 
 from kobrix.core.errors import BadEntry
@@ -8,10 +9,15 @@ from kobrix.core.errors import BadEntry
 Edit = dict[str, Any]
 
 
+def steps(path: str) -> list[str]:
+    """The names of a dotted `path`; a name that has dots of its own stands in brackets: `tolerances.[vehicle.mass_kg]`."""
+    return [boxed or plain for boxed, plain in re.findall(r"\[([^\]]*)\]|([^.\[\]]+)", path)]
+
+
 def value_at(document: Any, path: str) -> tuple[Any, bool]:
     """The value at a dotted `path` of `document`, and whether there is one."""
     here = document
-    for part in path.split("."):
+    for part in steps(path):
         if isinstance(here, dict) and part in here:
             here = here[part]
         elif isinstance(here, list) and part.isdigit() and int(part) < len(here):
@@ -22,7 +28,7 @@ def value_at(document: Any, path: str) -> tuple[Any, bool]:
 
 
 def _place(document: Any, path: str) -> tuple[Any, str]:
-    parts = path.split(".")
+    parts = steps(path)
     here = document
     for done, part in enumerate(parts[:-1]):
         if isinstance(here, dict):

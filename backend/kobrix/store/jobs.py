@@ -40,8 +40,21 @@ def _stored(row: sqlite3.Row) -> Stored:
 
 
 def all_jobs(db: sqlite3.Connection) -> list[Stored]:
-    """Every job, the one changed last first."""
-    return [_stored(row) for row in db.execute(f"{_ROW} ORDER BY changed_at DESC, id DESC")]
+    """Every job that was not put away, the one changed last first."""
+    return [_stored(row) for row in db.execute(f"{_ROW} WHERE gone = 0 ORDER BY changed_at DESC, id DESC")]
+
+
+def put_away(db: sqlite3.Connection, job_id: int, gone: bool) -> Stored:
+    """Take a job off the list, or bring it back. Raises NotFound."""
+    with writing(db):
+        db.execute("UPDATE jobs SET gone = ? WHERE id = ?", (int(gone), job_id))
+    return get(db, job_id)
+
+
+def revision(db: sqlite3.Connection, job_id: int) -> int | None:
+    """The revision that is stored of a job, None when there is no such job."""
+    row = db.execute("SELECT revision FROM jobs WHERE id = ?", (job_id,)).fetchone()
+    return None if row is None else int(row[0])
 
 
 def get(db: sqlite3.Connection, job_id: int) -> Stored:
