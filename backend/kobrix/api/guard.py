@@ -1,4 +1,4 @@
-"""The guard at the door: only this machine's own pages may ask, and pages may run only what ships with the product."""
+"""The guard at the door: only this machine's own pages and paired devices may ask, and pages run only what ships with us."""
 
 from collections.abc import Awaitable, Callable
 from urllib.parse import urlsplit
@@ -7,9 +7,10 @@ from starlette.requests import Request
 from starlette.responses import Response
 
 from kobrix.api.errors import problem
+from kobrix.api.pairing import COOKIE, Pairing
 
 LOOPBACK = frozenset({"127.0.0.1", "localhost", "[::1]"})
-LARGEST_BODY = 4_000_000
+LARGEST_BODY, LARGEST_PHOTO = 4_000_000, 12_000_000
 _POLICY = (
     "default-src 'none'; script-src 'self'; style-src 'self' 'unsafe-inline'; font-src 'self'; img-src 'self' data: blob:;"
     " connect-src 'self'; base-uri 'none'; form-action 'none'; frame-ancestors 'none'"
@@ -29,16 +30,36 @@ def _host(netloc: str) -> str:
     return netloc.rsplit(":", 1)[0] if ":" in netloc else netloc
 
 
-async def guard(request: Request, call_next: Callable[[Request], Awaitable[Response]]) -> Response:
-    """Refuse foreign hosts and origins and oversized bodies, then add the security headers."""
+def _refused(request: Request) -> Response | None:
+    """Why a request may not come in, None when it may.
+
+    Through the loopback only this machine's own names are answered; through the one address that `--lan` opened only that
+    host, and only a device that was paired. What the socket is, and not what the request says, decides which.
+    """
     host, origin = request.headers.get("host", ""), request.headers.get("origin")
+    pairing: Pairing | None = request.app.state.pairing
+    server = request.scope.get("server") or ("", None)
+    outside = pairing is not None and server[0] == pairing.host
+    names = {pairing.host} if outside and pairing is not None else LOOPBACK
+    if _host(host).lower() not in names:
+        return problem(403, "Foreign host", f"This server answers only to itself, not to the host {host[:80]!r}.")
+    if origin is not None and urlsplit(origin).netloc != host:
+        return problem(403, "Foreign origin", f"This server answers only its own pages, not {origin[:80]!r}.")
+    paired = pairing is not None and pairing.knows(request.cookies.get(COOKIE))
+    if outside and not paired and not request.url.path.startswith("/pair/"):
+        return problem(403, "Not paired", "This device is not paired. Open the link that the server printed: it works once.")
+    return None
+
+
+async def guard(request: Request, call_next: Callable[[Request], Awaitable[Response]]) -> Response:
+    """Refuse foreign hosts and origins, devices that are not paired and oversized bodies, then add the security headers."""
     length = request.headers.get("content-length", "0")
-    if _host(host).lower() not in LOOPBACK:
-        response: Response = problem(403, "Foreign host", f"This server answers only to itself, not to the host {host[:80]!r}.")
-    elif origin is not None and urlsplit(origin).netloc != host:
-        response = problem(403, "Foreign origin", f"This server answers only its own pages, not {origin[:80]!r}.")
-    elif not length.isdigit() or int(length) > LARGEST_BODY:
-        response = problem(413, "Too large", f"At most {LARGEST_BODY:,} bytes can be sent at once; {length[:20]} were.")
+    most = LARGEST_PHOTO if request.url.path.endswith("/photos") else LARGEST_BODY
+    refused = _refused(request)
+    if refused is not None:
+        response: Response = refused
+    elif not length.isdigit() or int(length) > most:
+        response = problem(413, "Too large", f"At most {most:,} bytes can be sent at once; {length[:20]} were.")
     else:
         response = await call_next(request)
     for name, value in _HEADERS.items():

@@ -1,8 +1,8 @@
-"""Shapes of what the API takes and gives; the front end's types are generated from them."""
+"""Shapes of what the API gives; the front end's types are generated from them."""
 
 from typing import Any, Literal
 
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import BaseModel, ConfigDict
 
 Level = Literal["good", "note", "caution", "danger"]
 Lock = Literal["front", "rear", "both", "rear_lift", "none"]
@@ -23,39 +23,6 @@ class JobLine(Shape):
     revision: int
     changed_at: str
     plans: list[str]
-
-
-class EditIn(Shape):
-    """An edit: what was typed (`text`), or a `value`; neither takes the field away."""
-
-    path: str = Field(min_length=1, max_length=300)
-    text: str | None = Field(None, max_length=2000)
-    value: Any = None
-    preferred: str | None = Field(None, max_length=10)
-
-
-class ChangeIn(Shape):
-    """Edits made on revision `base`, as one step."""
-
-    base: int
-    label: str = Field("change", max_length=200)
-    gesture: str | None = Field(None, max_length=60)
-    edits: list[EditIn] = Field(min_length=1, max_length=100)
-
-
-class StepIn(Shape):
-    """Undo or redo on revision `base`."""
-
-    base: int
-
-
-class MomentIn(Shape):
-    """Exactly one push or one deceleration, of one setup in one load state."""
-
-    setup: str
-    load: int = Field(0, ge=0, le=20)
-    pedal_force_n: float | None = Field(None, ge=0, le=20000, allow_inf_nan=False)
-    decel_g: float | None = Field(None, ge=0, le=5, allow_inf_nan=False)
 
 
 class Problem(BaseModel):
@@ -79,6 +46,7 @@ class StationMoment(Shape):
     torque_per_wheel_nm: float
     clamp_n: float | None = None
     volume_cm3: float | None = None
+    knee_kpa: float | None = None
 
 
 class SystemMoment(Shape):
@@ -92,6 +60,8 @@ class SystemMoment(Shape):
     bottomed: bool | None = None
     stations: dict[str, StationMoment]
     breakdown_mm: dict[str, dict[str, float]] | None = None
+    instant_ratio: float | None = None
+    rod_angle_deg: float | None = None
 
 
 class Moment(Shape):
@@ -134,6 +104,8 @@ class FindingOut(Shape):
 class PedalParts(Shape):
     """The pedal's dimensions."""
 
+    kind: Literal["car_pedal", "motorcycle_foot", "hand_lever", "aircraft_pedal"]
+    linked: bool
     pivot_to_pad_mm: float
     pivot_to_pin_mm: float
     ratio: float
@@ -151,16 +123,27 @@ class BoosterParts(Shape):
     cut_in_n: float
 
 
+class ChamberParts(Shape):
+    """One chamber: its circuit, its bore, and its share of the rod's force."""
+
+    circuit: str
+    bore_mm: float
+    bore_name: str | None
+    area_cm2: float
+    share: float
+
+
 class CylinderParts(Shape):
     """The cylinder's dimensions."""
 
-    kind: Literal["single", "tandem"]
+    kind: Literal["single", "tandem", "twin"]
     bore_mm: float
     bore_name: str | None
     area_cm2: float
     efficiency: float
     stroke_mm: float | None
     circuits: list[str]
+    chambers: list[ChamberParts]
 
 
 class DiscParts(Shape):
@@ -223,6 +206,14 @@ class Parts(Shape):
     stations: list[StationParts]
 
 
+class LineView(Shape):
+    """One control on a path: its force is the path's times `ratio`."""
+
+    system: str
+    ratio: float
+    parts: Parts
+
+
 class StationCurves(Shape):
     """One station over the range of pushes."""
 
@@ -232,12 +223,23 @@ class StationCurves(Shape):
     clamp_n: list[float] | None
 
 
+class LineCurves(Shape):
+    """One control over the range of pushes."""
+
+    rod_n: list[float]
+    out_n: list[float]
+    stations: dict[str, StationCurves]
+    travel_mm: list[float] | None
+    piston_mm: list[float] | None
+    causes_mm: dict[str, list[float]]
+    ratio: list[float] | None
+    rod_angle_deg: list[float] | None
+
+
 class Curves(Shape):
     """The whole range of pushes: one figure a list, all of one length."""
 
     push_n: list[float]
-    rod_n: list[float]
-    out_n: list[float]
     front_n: list[float]
     rear_n: list[float]
     decel_g: list[float]
@@ -247,10 +249,7 @@ class Curves(Shape):
     front_locked: list[float]
     rear_locked: list[float]
     ideal_front_share: list[float]
-    stations: dict[str, StationCurves]
-    travel_mm: list[float] | None
-    piston_mm: list[float] | None
-    causes_mm: dict[str, list[float]]
+    lines: dict[str, LineCurves]
 
 
 class Balance(Shape):
@@ -313,13 +312,67 @@ class Against(Shape):
     longer_mm: float | None
 
 
-class Solved(Shape):
-    """A setup that is complete enough to be followed."""
+class BoreState(Shape):
+    """The wanted stop with another bore."""
 
+    push_n: float
+    travel_mm: float | None
+
+
+class BoreView(Shape):
+    """A standard bore in place of the setup's own, solved at the wanted stop in each load state; None where it is not reached."""
+
+    name: str
+    bore_mm: float
+    states: list[BoreState | None]
+
+
+class PathView(Shape):
+    """One control path: each control alone, or all together."""
+
+    name: str
+    title: str
     system: str
     parts: Parts
+    lines: list[LineView]
     states: list[StateView]
     against_found: list[Against | None]
+    bores: list[BoreView]
+
+
+class FailureName(Shape):
+    """A failure that can be drawn."""
+
+    name: str
+    words: str
+
+
+class Solved(Shape):
+    """A setup that is complete enough to be followed: its control paths, the one of all controls last."""
+
+    paths: list[PathView]
+    failures: list[FailureName]
+
+
+class Failed(Shape):
+    """The range of pushes with a failure in it."""
+
+    name: str
+    words: str
+    curves: Curves
+
+
+class WorkingStep(Shape):
+    """One step: the formula, the same with its numbers, what it uses, and the fields its numbers come from."""
+
+    id: str
+    formula: str
+    numbers: str
+    value: float
+    unit: str
+    source: str
+    uses: list[str]
+    origins: list[str]
 
 
 class SetupView(Shape):
@@ -327,7 +380,6 @@ class SetupView(Shape):
 
     key: str
     name: str
-    note: str | None
     needs: dict[str, list[str]]
     level: Level | None
     headline: str
@@ -359,8 +411,17 @@ class Bore(Shape):
     bore_mm: float
 
 
+class Measured(Shape):
+    """How much of the job as found is measured."""
+
+    done: int
+    total: int
+
+
 class JobView(Shape):
     """Every setup of a job, at one wanted stop."""
+
+    measured: Measured
 
     wanted_decel_g: float | None
     push_range_n: float
@@ -382,3 +443,19 @@ class JobOut(Shape):
     can_redo: bool
     document: dict[str, Any]
     view: JobView
+
+
+class HeatOut(Shape):
+    """One rotor in the series; `peaks_c` null with the `reason`."""
+
+    peaks_c: list[float] | None
+    reason: str | None = None
+    starts_c: list[float] | None = None
+    last_cooled_c: float | None = None
+    rotor_energy_j: float | None = None
+    stop_energy_j: float | None = None
+    axle_share: float | None = None
+    single_stop_rise_k: float | None = None
+    fluid_estimate_c: float | None = None
+    wet_boiling_c: float | None = None
+    fluid_margin_k: float | None = None

@@ -1,4 +1,4 @@
-"""The `kobrix` command: serve, demo, evaluate, schema, import, export."""
+"""The `kobrix` command: serve, demo, evaluate, match, schema, import, export."""
 
 import argparse
 import json
@@ -69,6 +69,15 @@ def _evaluate(args: argparse.Namespace) -> int:
     return 0
 
 
+def _match(args: argparse.Namespace) -> int:
+    from kobrix.cli.match import match
+
+    document = _read(args.file)
+    ask = _read(args.ask) if args.ask is not None else None
+    print(match(document, ask, args.setup, args.csv, args.json))
+    return 0
+
+
 def _schema(args: argparse.Namespace) -> int:
     from kobrix.setup.files import schema
 
@@ -111,7 +120,7 @@ def _export(args: argparse.Namespace) -> int:
 def _serve(args: argparse.Namespace) -> int:
     from kobrix.cli.serve import serve
 
-    return serve(args.database, args.port, args.demo, args.reload)
+    return serve(args.database, args.port, args.demo, args.reload, args.lan)
 
 
 def _parser() -> argparse.ArgumentParser:
@@ -137,6 +146,14 @@ def _parser() -> argparse.ArgumentParser:
     evaluate.add_argument("--table", action="store_true", help="a table for people instead of the result file")
     evaluate.set_defaults(run=_evaluate)
 
+    match = commands.add_parser("match", help="try every combination of what may change; the few worth buying")
+    match.add_argument("file", help="a setup or job file, - for standard input")
+    match.add_argument("--setup", metavar="NAME", help="the setup of a job it starts from, as found when left out")
+    match.add_argument("--ask", metavar="FILE", help="what may change and what must hold; pin and standard bores when left out")
+    match.add_argument("--csv", type=Path, metavar="FILE", help="write every setup that nothing beats as CSV")
+    match.add_argument("--json", type=Path, metavar="FILE", help="write the whole result as JSON")
+    match.set_defaults(run=_match)
+
     commands.add_parser("schema", help="print the JSON Schema of the files").set_defaults(run=_schema)
     commands.add_parser("openapi", help="print the OpenAPI document of the server").set_defaults(run=_openapi)
 
@@ -155,6 +172,10 @@ def _parser() -> argparse.ArgumentParser:
     serve.add_argument("--port", type=int, default=8420)
     serve.add_argument("--demo", action="store_true", help="fill a database that is created now with the demo jobs")
     serve.add_argument("--reload", action="store_true", help="start again when the code changes")
+    serve.add_argument(
+        "--lan", nargs="?", const="auto", metavar="ADDRESS",
+        help="let paired devices of this network in, through one address of this machine (found when none is given)",
+    )  # fmt: skip
     serve.set_defaults(run=_serve)
     return parser
 

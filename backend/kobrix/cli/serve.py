@@ -9,6 +9,7 @@ import uvicorn
 from fastapi import FastAPI
 
 from kobrix.api.app import create_app
+from kobrix.api.pairing import Pairing
 from kobrix.demo import JOBS
 from kobrix.setup import files
 from kobrix.store import jobs
@@ -37,12 +38,43 @@ def _taken(port: int) -> bool:
         return probe.connect_ex((HOST, port)) == 0
 
 
-def serve(database: Path, port: int, demo: bool, reload: bool) -> int:
-    """Serve `database` on `port` of this machine until stopped; 2 when the port is taken."""
+def lan_address() -> str | None:
+    """The address of this machine in its own network, None when it is in none. Nothing is sent."""
+    with socket.socket(socket.AF_INET, socket.SOCK_DGRAM) as probe:
+        try:
+            probe.connect(("192.0.2.1", 9))  # reserved for documents: no packet leaves for a datagram that is not sent
+        except OSError:
+            return None
+        address: str = probe.getsockname()[0]
+    return None if address.startswith("127.") else address
+
+
+def _listening(host: str, port: int) -> socket.socket:
+    found = socket.socket()
+    found.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+    found.bind((host, port))
+    return found
+
+
+def _tell(link: str) -> None:
+    print(f"        on a phone in this network, once: {link}", flush=True)
+
+
+def serve(database: Path, port: int, demo: bool, reload: bool, lan: str | None = None) -> int:
+    """Serve `database` on `port` of this machine until stopped; 2 when the port is taken or there is no network.
+
+    `lan`: the one address of this machine that paired devices may come through besides; "auto" finds it.
+    """
     if _taken(port):
         print(
             f"kobrix: port {port} is in use on this machine. Stop what uses it, or choose another: KOBRIX_PORT=8421 ./run ...",
             file=sys.stderr,
+        )
+        return 2
+    outside = lan_address() if lan == "auto" else lan
+    if lan is not None and outside is None:
+        print(
+            "kobrix: this machine is in no network now; start it without --lan, or give --lan an address of it.", file=sys.stderr
         )
         return 2
     if prepare(database) and demo:
@@ -59,6 +91,16 @@ def serve(database: Path, port: int, demo: bool, reload: bool) -> int:
             log_level="warning",
             reload_dirs=["backend"],
         )
-    else:
-        uvicorn.run(create_app(database, FRONT_END), host=HOST, port=port, log_level="warning", access_log=False)
+        return 0
+    try:
+        sockets = [_listening(host, port) for host in (HOST, outside) if host is not None]
+    except OSError as error:
+        print(
+            f"kobrix: {outside} cannot be listened on: {error.strerror}. It must be an address of this machine.", file=sys.stderr
+        )
+        return 2
+    pairing = None if outside is None else Pairing(outside, port, _tell)
+    app = create_app(database, FRONT_END, pairing)
+    config = uvicorn.Config(app, log_level="warning", access_log=False, timeout_graceful_shutdown=1)
+    uvicorn.Server(config).run(sockets)
     return 0
