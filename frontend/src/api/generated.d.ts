@@ -4,6 +4,26 @@
  */
 
 export interface paths {
+    "/api/jobs/{job_id}/events": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Job Events
+         * @description The job's revision, at once and whenever it changes, as server-sent events.
+         */
+        get: operations["job_events_api_jobs__job_id__events_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs": {
         parameters: {
             query?: never;
@@ -28,6 +48,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/new": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Begin Job
+         * @description Begin an empty job for a vehicle of one layout.
+         */
+        post: operations["begin_job_api_jobs_new_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}": {
         parameters: {
             query?: never;
@@ -40,6 +80,50 @@ export interface paths {
          * @description One job with everything a screen shows of it.
          */
         get: operations["get_job_api_jobs__job_id__get"];
+        put?: never;
+        post?: never;
+        /**
+         * Put Job Away
+         * @description Take a job off the list; it can be brought back.
+         */
+        delete: operations["put_job_away_api_jobs__job_id__delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Bring Job Back
+         * @description Bring a job back to the list.
+         */
+        post: operations["bring_job_back_api_jobs__job_id__back_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Job File
+         * @description The job as a file in the open format.
+         */
+        get: operations["job_file_api_jobs__job_id__file_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -62,6 +146,26 @@ export interface paths {
          * @description Make edits on a revision, as one step. A stale base gets 409 with both values and changes nothing.
          */
         post: operations["change_job_api_jobs__job_id__changes_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/try": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Try Edits
+         * @description What a setup would be with some edits, which are not stored.
+         */
+        post: operations["try_edits_api_jobs__job_id__try_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -128,6 +232,234 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/working": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Job Working
+         * @description How every figure at one push came about.
+         */
+        post: operations["job_working_api_jobs__job_id__working_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/failed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Job Failed
+         * @description The range of pushes with one failure in it.
+         */
+        post: operations["job_failed_api_jobs__job_id__failed_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/heat": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Job Heat
+         * @description How hot every rotor of a setup gets in a series of slow-downs.
+         */
+        post: operations["job_heat_api_jobs__job_id__heat_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/compare": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Compare Setups
+         * @description Every entry and result of all setups of a job, side by side.
+         */
+        get: operations["compare_setups_api_jobs__job_id__compare_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/match/choices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Match Choices
+         * @description What a search that starts from a setup may be made of.
+         */
+        get: operations["match_choices_api_jobs__job_id__match_choices_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/match": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Look At Match
+         * @description The job's last search: how far it is, or what it found.
+         */
+        get: operations["look_at_match_api_jobs__job_id__match_get"];
+        put?: never;
+        /**
+         * Begin Match
+         * @description Search; a search under way is stopped. The answer is its first part, to be looked at again.
+         */
+        post: operations["begin_match_api_jobs__job_id__match_post"];
+        /**
+         * Stop Match
+         * @description Stop the search; what it found so far stays.
+         */
+        delete: operations["stop_match_api_jobs__job_id__match_delete"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/sheet": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Job Sheet
+         * @description What a person measures on one setup of a job.
+         */
+        get: operations["job_sheet_api_jobs__job_id__sheet_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/matters": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Job Matters
+         * @description Which doubt moves the push and the travel of one setup most.
+         */
+        get: operations["job_matters_api_jobs__job_id__matters_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/help/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Help
+         * @description Make entries of what was read off scales, tape or pad.
+         */
+        post: operations["help__api_help__name__post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/photos": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add Photo
+         * @description Keep a photograph: the picture's bytes as the body.
+         */
+        post: operations["add_photo_api_jobs__job_id__photos_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/photos/{sha256}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Photo
+         * @description A photograph as it was sent.
+         */
+        get: operations["get_photo_api_jobs__job_id__photos__sha256__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -169,6 +501,28 @@ export interface components {
             rear_lock_n: number[];
         };
         /**
+         * Bar
+         * @description The front's share of a balance bar.
+         */
+        Bar: {
+            /**
+             * Least Share
+             * @description Front share [1], from 0.05 to 0.95.
+             */
+            least_share: number | string;
+            /**
+             * Most Share
+             * @description Front share [1], from 0.05 to 0.95.
+             */
+            most_share: number | string;
+            /**
+             * Step Share
+             * @description Front share [1], from 0.001 to 0.5.
+             * @default 0.02
+             */
+            step_share: number | string;
+        };
+        /**
          * BoosterParts
          * @description The booster's figures.
          */
@@ -196,6 +550,81 @@ export interface components {
             bore_mm: number;
         };
         /**
+         * BoreState
+         * @description The wanted stop with another bore.
+         */
+        BoreState: {
+            /** Push N */
+            push_n: number;
+            /** Travel Mm */
+            travel_mm: number | null;
+        };
+        /**
+         * BoreView
+         * @description A standard bore in place of the setup's own, solved at the wanted stop in each load state; None where it is not reached.
+         */
+        BoreView: {
+            /** Name */
+            name: string;
+            /** Bore Mm */
+            bore_mm: number;
+            /** States */
+            states: (components["schemas"]["BoreState"] | null)[];
+        };
+        /**
+         * Bores
+         * @description Cylinders that could be bought, by bore; `price` of one, when known. Of two on a bar, each may have any.
+         */
+        Bores: {
+            /** Sizes Mm */
+            sizes_mm: (number | string)[];
+            /** Price */
+            price?: number | null;
+        };
+        /**
+         * Brakes
+         * @description Parts of one axle by name, "own" for what is fitted now: every caliper with every rotor and every pad.
+         */
+        Brakes: {
+            /**
+             * Calipers
+             * @default [
+             *       "own"
+             *     ]
+             */
+            calipers: string[];
+            /**
+             * Rotors
+             * @default [
+             *       "own"
+             *     ]
+             */
+            rotors: string[];
+            /**
+             * Pads
+             * @default [
+             *       "own"
+             *     ]
+             */
+            pads: string[];
+        };
+        /**
+         * ChamberParts
+         * @description One chamber: its circuit, its bore, and its share of the rod's force.
+         */
+        ChamberParts: {
+            /** Circuit */
+            circuit: string;
+            /** Bore Mm */
+            bore_mm: number;
+            /** Bore Name */
+            bore_name: string | null;
+            /** Area Cm2 */
+            area_cm2: number;
+            /** Share */
+            share: number;
+        };
+        /**
          * ChangeIn
          * @description Edits made on revision `base`, as one step.
          */
@@ -213,16 +642,76 @@ export interface components {
             edits: components["schemas"]["EditIn"][];
         };
         /**
+         * Choice
+         * @description One of the words a field may have, and the edits that choose it.
+         */
+        Choice: {
+            /** Value */
+            value: string;
+            /** Label */
+            label: string;
+            /** Edits */
+            edits: components["schemas"]["Edit"][];
+        };
+        /**
+         * Comfort
+         * @description The good band of the push.
+         */
+        Comfort: {
+            /** Low */
+            low: number;
+            /** Good */
+            good: number;
+        };
+        /**
+         * ComparedInput
+         * @description An entry that differs between setups.
+         */
+        ComparedInput: {
+            /** Part */
+            part: string;
+            /** Label */
+            label: string;
+            /** Values */
+            values: string[];
+        };
+        /**
+         * ComparedResult
+         * @description A result of each setup.
+         */
+        ComparedResult: {
+            /** Label */
+            label: string;
+            /** Unit */
+            unit: string;
+            /** Values */
+            values: string[];
+            /** Differs */
+            differs: boolean;
+        };
+        /**
+         * Comparison
+         * @description Setups side by side at one stop.
+         */
+        Comparison: {
+            /** Setups */
+            setups: string[];
+            /** Decel G */
+            decel_g: number;
+            /** Inputs */
+            inputs: components["schemas"]["ComparedInput"][];
+            /** Results */
+            results: components["schemas"]["ComparedResult"][];
+            /** Words */
+            words: string[];
+        };
+        /**
          * Curves
          * @description The whole range of pushes: one figure a list, all of one length.
          */
         Curves: {
             /** Push N */
             push_n: number[];
-            /** Rod N */
-            rod_n: number[];
-            /** Out N */
-            out_n: number[];
             /** Front N */
             front_n: number[];
             /** Rear N */
@@ -241,17 +730,9 @@ export interface components {
             rear_locked: number[];
             /** Ideal Front Share */
             ideal_front_share: number[];
-            /** Stations */
-            stations: {
-                [key: string]: components["schemas"]["StationCurves"];
-            };
-            /** Travel Mm */
-            travel_mm: number[] | null;
-            /** Piston Mm */
-            piston_mm: number[] | null;
-            /** Causes Mm */
-            causes_mm: {
-                [key: string]: number[];
+            /** Lines */
+            lines: {
+                [key: string]: components["schemas"]["LineCurves"];
             };
         };
         /**
@@ -263,7 +744,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "single" | "tandem";
+            kind: "single" | "tandem" | "twin";
             /** Bore Mm */
             bore_mm: number;
             /** Bore Name */
@@ -276,6 +757,68 @@ export interface components {
             stroke_mm: number | null;
             /** Circuits */
             circuits: string[];
+            /** Chambers */
+            chambers: components["schemas"]["ChamberParts"][];
+        };
+        /**
+         * Derived
+         * @description What follows at once from the entries.
+         */
+        Derived: {
+            /** Label */
+            label: string;
+            /** Text */
+            text: string;
+            /** Note */
+            note: string;
+        };
+        /**
+         * DeviceAsk
+         * @description What a device needs.
+         */
+        DeviceAsk: {
+            /** Field */
+            field: string;
+            /** Label */
+            label: string;
+            /** How */
+            how: string;
+        };
+        /**
+         * DeviceKind
+         * @description A device that can be put in a line.
+         */
+        DeviceKind: {
+            /** Kind */
+            kind: string;
+            /** Label */
+            label: string;
+            /** Asks */
+            asks: components["schemas"]["DeviceAsk"][];
+        };
+        /**
+         * DeviceTarget
+         * @description Where a device can be put, and what is there.
+         */
+        DeviceTarget: {
+            /** Label */
+            label: string;
+            /** Path */
+            path: string;
+            /** Have */
+            have: {
+                [key: string]: unknown;
+            }[];
+        };
+        /**
+         * Devices
+         * @description Devices that can be put in, and where.
+         */
+        Devices: {
+            /** Targets */
+            targets: components["schemas"]["DeviceTarget"][];
+            /** Kinds */
+            kinds: components["schemas"]["DeviceKind"][];
         };
         /**
          * DiscParts
@@ -306,6 +849,23 @@ export interface components {
             thickness_mm: number | null;
         };
         /**
+         * DoubtOut
+         * @description How sure a setup's figures are.
+         */
+        DoubtOut: {
+            push_n: components["schemas"]["Range3"] | null;
+            travel_mm: components["schemas"]["Range3"] | null;
+            margin_g: components["schemas"]["Range3"] | null;
+            /** Chances */
+            chances: {
+                [key: string]: number;
+            };
+            /** Trials */
+            trials: number;
+            /** Measure */
+            measure: components["schemas"]["ToMeasure"][];
+        };
+        /**
          * DrumParts
          * @description A drum brake's dimensions.
          */
@@ -322,6 +882,16 @@ export interface components {
             area_cm2: number;
             /** Threshold Kpa */
             threshold_kpa: number;
+        };
+        /**
+         * Edit
+         * @description An edit of the job; without a value it takes the field away.
+         */
+        Edit: {
+            /** Path */
+            path: string;
+            /** Value */
+            value?: unknown;
         };
         /**
          * EditIn
@@ -352,6 +922,103 @@ export interface components {
             danger: number;
         };
         /**
+         * Entry
+         * @description One field of the sheet.
+         */
+        Entry: {
+            /** Key */
+            key: string;
+            /** Path */
+            path: string;
+            /** Label */
+            label: string;
+            /** How */
+            how: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "quantity" | "list" | "text" | "count" | "flag" | "choice";
+            /** More */
+            more: boolean;
+            /** Guess */
+            guess: boolean;
+            /** Text */
+            text: string;
+            /** Flag */
+            flag: boolean | null;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "measured" | "assumed" | "unknown";
+            /** Value */
+            value: number | null;
+            /** Values */
+            values: number[];
+            /** Other */
+            other: string;
+            /** Unit */
+            unit: string;
+            /** Allowed */
+            allowed: string;
+            /** Why */
+            why: string;
+            /** Least */
+            least: number | null;
+            /** Most */
+            most: number | null;
+            plus_minus: components["schemas"]["PlusMinus"] | null;
+            /** Needed */
+            needed: ("decel" | "travel") | null;
+            /** Unsure */
+            unsure: boolean;
+            default: components["schemas"]["Usual"] | null;
+            stand_in: components["schemas"]["Usual"] | null;
+            /** Choices */
+            choices: components["schemas"]["Choice"][];
+        };
+        /**
+         * Failed
+         * @description The range of pushes with a failure in it.
+         */
+        Failed: {
+            /** Name */
+            name: string;
+            /** Words */
+            words: string;
+            curves: components["schemas"]["Curves"];
+        };
+        /**
+         * FailedIn
+         * @description One failure of a setup in one load state, for pushes up to `reach_n`.
+         */
+        FailedIn: {
+            /** Setup */
+            setup: string;
+            /** Path */
+            path?: string | null;
+            /**
+             * Load
+             * @default 0
+             */
+            load: number;
+            /** Failure */
+            failure: string;
+            /** Reach N */
+            reach_n: number;
+        };
+        /**
+         * FailureName
+         * @description A failure that can be drawn.
+         */
+        FailureName: {
+            /** Name */
+            name: string;
+            /** Words */
+            words: string;
+        };
+        /**
          * FailureView
          * @description What a lost circuit or booster leaves.
          */
@@ -371,6 +1038,20 @@ export interface components {
             reaches_2p44_m_per_s2: boolean;
             /** Pedal Travel Mm */
             pedal_travel_mm: number | null;
+        };
+        /**
+         * Fallen
+         * @description Why combinations fell: counted at the first limit they broke, and how many broke only that one.
+         */
+        Fallen: {
+            /** Id */
+            id: string;
+            /** Words */
+            words: string;
+            /** Count */
+            count: number;
+            /** Only */
+            only: number;
         };
         /**
          * FindingOut
@@ -395,6 +1076,218 @@ export interface components {
             /** Limit */
             limit: number | null;
             mend: components["schemas"]["MendOut"] | null;
+        };
+        /**
+         * Found
+         * @description What a search has found so far.
+         */
+        Found: {
+            /** Setup */
+            setup: string;
+            /** Total */
+            total: number;
+            /** Done */
+            done: number;
+            /** Outside */
+            outside: number;
+            /** Unfit */
+            unfit: number;
+            /** Decel G */
+            decel_g: number;
+            /** Room Mm */
+            room_mm: number;
+            /** Effort N */
+            effort_n: number;
+            /** Travel Share */
+            travel_share: number;
+            /** First Lock G */
+            first_lock_g: number;
+            band: components["schemas"]["Comfort"];
+            scale: components["schemas"]["Scale"];
+            /** Across */
+            across: number;
+            /** Up */
+            up: number;
+            /** Squares */
+            squares: components["schemas"]["Squares"][];
+            /** Meet */
+            meet: number;
+            /** Fall */
+            fall: components["schemas"]["Fallen"][];
+            /** More */
+            more: components["schemas"]["LetIn"][];
+            /** Setups */
+            setups: components["schemas"]["Mark"][];
+            /** Not Beaten */
+            not_beaten: number;
+            /** Kept */
+            kept: components["schemas"]["KeptOut"][];
+        };
+        /**
+         * Friction
+         * @description Friction of pads or linings: cold, and hot and wet where known (else cold stands in, and the result says so).
+         */
+        Friction: {
+            /**
+             * Cold
+             * @description Friction [1], from 0.05 to 1.2. Usual pads lie between 0.25 and 0.55.
+             */
+            cold?: number | string;
+            /**
+             * Hot
+             * @description Friction [1], from 0.01 to 1.2.
+             */
+            hot?: number | string;
+            /**
+             * Wet
+             * @description Friction [1], from 0.01 to 1.2.
+             */
+            wet?: number | string;
+        };
+        /**
+         * Group
+         * @description Entries that belong together; `remove` takes them away.
+         */
+        Group: {
+            /** Title */
+            title: string;
+            /** Entries */
+            entries: components["schemas"]["Entry"][];
+            /** Remove */
+            remove: components["schemas"]["Edit"][];
+        };
+        /**
+         * HeatIn
+         * @description A series of slow-downs with pauses between, quantities as typed.
+         */
+        HeatIn: {
+            /** Setup */
+            setup: string;
+            /**
+             * Load
+             * @default 0
+             */
+            load: number;
+            /** Speed From Kmh */
+            speed_from_kmh: string;
+            /**
+             * Speed To Kmh
+             * @default 0 km/h
+             */
+            speed_to_kmh: string;
+            /**
+             * Stops
+             * @default 1
+             */
+            stops: number;
+            /**
+             * Cooling Time S
+             * @default 0 s
+             */
+            cooling_time_s: string;
+            /**
+             * Cooling Speed Kmh
+             * @default 0 km/h
+             */
+            cooling_speed_kmh: string;
+            /**
+             * Ambient C
+             * @default 20
+             */
+            ambient_c: string;
+        };
+        /**
+         * HeatOut
+         * @description One rotor in the series; `peaks_c` null with the `reason`.
+         */
+        HeatOut: {
+            /** Peaks C */
+            peaks_c: number[] | null;
+            /** Reason */
+            reason?: string | null;
+            /** Starts C */
+            starts_c?: number[] | null;
+            /** Last Cooled C */
+            last_cooled_c?: number | null;
+            /** Rotor Energy J */
+            rotor_energy_j?: number | null;
+            /** Stop Energy J */
+            stop_energy_j?: number | null;
+            /** Axle Share */
+            axle_share?: number | null;
+            /** Single Stop Rise K */
+            single_stop_rise_k?: number | null;
+            /** Fluid Estimate C */
+            fluid_estimate_c?: number | null;
+            /** Wet Boiling C */
+            wet_boiling_c?: number | null;
+            /** Fluid Margin K */
+            fluid_margin_k?: number | null;
+        };
+        /**
+         * HelpEntry
+         * @description An entry that a helper fills.
+         */
+        HelpEntry: {
+            /** Key */
+            key: string;
+            /** Text */
+            text: string;
+        };
+        /**
+         * HelpIn
+         * @description What was read, as typed, by the helper's names; `preferred` units of bare numbers by length and mass.
+         */
+        HelpIn: {
+            /** Given */
+            given: {
+                [key: string]: string;
+            };
+            /**
+             * Preferred
+             * @default {}
+             */
+            preferred: {
+                [key: string]: string;
+            };
+        };
+        /**
+         * HelpOut
+         * @description What a helper makes of it.
+         */
+        HelpOut: {
+            /** Entries */
+            entries: components["schemas"]["HelpEntry"][];
+            /** Plus Minus */
+            plus_minus: {
+                [key: string]: string;
+            };
+            /** Sentence */
+            sentence: string;
+        };
+        /**
+         * HelperAsk
+         * @description What a helper asks to be read.
+         */
+        HelperAsk: {
+            /** Field */
+            field: string;
+            /** Label */
+            label: string;
+        };
+        /**
+         * HelperOut
+         * @description A helper of a section.
+         */
+        HelperOut: {
+            /** Name */
+            name: string;
+            /** Title */
+            title: string;
+            /** How */
+            how: string;
+            /** Asks */
+            asks: components["schemas"]["HelperAsk"][];
         };
         /**
          * JobLine
@@ -440,6 +1333,7 @@ export interface components {
          * @description Every setup of a job, at one wanted stop.
          */
         JobView: {
+            measured: components["schemas"]["Measured"];
             /** Wanted Decel G */
             wanted_decel_g: number | null;
             /** Push Range N */
@@ -452,6 +1346,92 @@ export interface components {
             standard_bores: components["schemas"]["Bore"][];
             /** Setups */
             setups: components["schemas"]["SetupView"][];
+        };
+        /**
+         * KeptOut
+         * @description A setup that meets every limit.
+         */
+        KeptOut: {
+            /** Words */
+            words: {
+                [key: string]: string;
+            };
+            /** Push N */
+            push_n: number;
+            /** Lightest N */
+            lightest_n: number;
+            /** Travel Mm */
+            travel_mm: number;
+            /** Travel Share */
+            travel_share: number;
+            /** Grip Use */
+            grip_use: number;
+            /** Left G */
+            left_g: number;
+            /** Price */
+            price: number | null;
+            /** Edits */
+            edits: components["schemas"]["MatchEdit"][];
+            /** Reasons */
+            reasons: string[];
+            /** As It Stands */
+            as_it_stands: boolean;
+            /** Beaten */
+            beaten: boolean;
+            doubt: components["schemas"]["DoubtOut"] | null;
+        };
+        /**
+         * LetIn
+         * @description What a limit let out by one step would let in; `limits` None where no entry lets it out.
+         */
+        LetIn: {
+            /** Id */
+            id: string;
+            /** Words */
+            words: string;
+            /** Count */
+            count: number;
+            /** Limits */
+            limits: {
+                [key: string]: unknown;
+            } | null;
+        };
+        /**
+         * LineCurves
+         * @description One control over the range of pushes.
+         */
+        LineCurves: {
+            /** Rod N */
+            rod_n: number[];
+            /** Out N */
+            out_n: number[];
+            /** Stations */
+            stations: {
+                [key: string]: components["schemas"]["StationCurves"];
+            };
+            /** Travel Mm */
+            travel_mm: number[] | null;
+            /** Piston Mm */
+            piston_mm: number[] | null;
+            /** Causes Mm */
+            causes_mm: {
+                [key: string]: number[];
+            };
+            /** Ratio */
+            ratio: number[] | null;
+            /** Rod Angle Deg */
+            rod_angle_deg: number[] | null;
+        };
+        /**
+         * LineView
+         * @description One control on a path: its force is the path's times `ratio`.
+         */
+        LineView: {
+            /** System */
+            system: string;
+            /** Ratio */
+            ratio: number;
+            parts: components["schemas"]["Parts"];
         };
         /**
          * LockView
@@ -468,6 +1448,132 @@ export interface components {
             rear_n: number;
         };
         /**
+         * Mark
+         * @description A setup of the job on the plot, at the same stop.
+         */
+        Mark: {
+            /** Name */
+            name: string;
+            /** Push N */
+            push_n: number;
+            /** Travel Mm */
+            travel_mm: number;
+        };
+        /**
+         * MatchChoices
+         * @description What a search on a setup may be made of: a first `ask`, what is fitted, and all parts there are.
+         */
+        MatchChoices: {
+            ask: components["schemas"]["Search"];
+            /** Own */
+            own: components["schemas"]["OwnParts"][];
+            /** Twin */
+            twin: boolean;
+            /** Booster */
+            booster: string | null;
+            /** Pin Mm */
+            pin_mm: number | null;
+            /** Bore */
+            bore: string;
+            /** Valve */
+            valve: boolean;
+            /** Shelf */
+            shelf: components["schemas"]["ShelfPart"][];
+            /** Common */
+            common: components["schemas"]["ShelfPart"][];
+            /** Standard Bores */
+            standard_bores: string[];
+            /** Effort Limit N */
+            effort_limit_n: number;
+            /** Decel G */
+            decel_g: number;
+            /** Rims Mm */
+            rims_mm: {
+                [key: string]: number;
+            };
+            /** Car */
+            car: boolean;
+            /** Reason */
+            reason: string | null;
+        };
+        /**
+         * MatchEdit
+         * @description An edit below the setup; without a value it takes away.
+         */
+        MatchEdit: {
+            /** Path */
+            path: string;
+            /** Value */
+            value?: unknown;
+        };
+        /**
+         * MatchOut
+         * @description A search of a job: none, running, done, stopped or failed.
+         */
+        MatchOut: {
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "none" | "running" | "done" | "stopped" | "failed";
+            ask: components["schemas"]["Search"] | null;
+            /** Revision */
+            revision: number;
+            /** Seconds */
+            seconds: number;
+            /** Error */
+            error: string | null;
+            found: components["schemas"]["Found"] | null;
+        };
+        /**
+         * Matter
+         * @description What one doubted entry does: alone from one end of its range to the other, and its rank in the trials.
+         */
+        Matter: {
+            /** Path */
+            path: string;
+            /** Assumed */
+            assumed: boolean;
+            /** Value */
+            value: number;
+            /** Least */
+            least: number;
+            /** Most */
+            most: number;
+            /** Push Rank */
+            push_rank: number;
+            /** Push N */
+            push_n: number[] | null;
+            /** Travel Rank */
+            travel_rank: number;
+            /** Travel Mm */
+            travel_mm: number[] | null;
+        };
+        /**
+         * Matters
+         * @description Every doubted entry, the one that moves most first.
+         */
+        Matters: {
+            /** Decel G */
+            decel_g: number;
+            push_n: components["schemas"]["Spread"] | null;
+            travel_mm: components["schemas"]["Spread"] | null;
+            /** Entries */
+            entries: components["schemas"]["Matter"][];
+            /** Trials */
+            trials: number;
+        };
+        /**
+         * Measured
+         * @description How much of the job as found is measured.
+         */
+        Measured: {
+            /** Done */
+            done: number;
+            /** Total */
+            total: number;
+        };
+        /**
          * MendOut
          * @description A mend: a label to press, and the edits it makes below the setup.
          */
@@ -480,6 +1586,18 @@ export interface components {
             edits: {
                 [key: string]: unknown;
             }[];
+        };
+        /**
+         * Missing
+         * @description An entry that an answer still needs.
+         */
+        Missing: {
+            /** Path */
+            path: string;
+            /** Section */
+            section: string;
+            /** Label */
+            label: string;
         };
         /**
          * Moment
@@ -518,6 +1636,8 @@ export interface components {
         MomentIn: {
             /** Setup */
             setup: string;
+            /** Path */
+            path?: string | null;
             /**
              * Load
              * @default 0
@@ -527,6 +1647,89 @@ export interface components {
             pedal_force_n?: number | null;
             /** Decel G */
             decel_g?: number | null;
+        };
+        /**
+         * MustHold
+         * @description Limits beside the dangers, which always hold; what is left out has its default.
+         */
+        MustHold: {
+            /**
+             * Effort N
+             * @description Effort [N], from 20 N to 500 N. Above it the push itself is a danger.
+             */
+            effort_n?: number | string;
+            /**
+             * Travel Share
+             * @description Travel share [1], from 0.1 to 0.85. Above 85 % the travel itself is a danger.
+             */
+            travel_share?: number | string;
+            /**
+             * First Lock G
+             * @description Decel [g], from 0 g to 2 g.
+             */
+            first_lock_g?: number | string;
+            /**
+             * Sharing
+             * @default true
+             */
+            sharing: boolean;
+            /**
+             * Largest Rotor Front Mm
+             * @description Rotor diameter [mm], from 80 mm to 700 mm.
+             */
+            largest_rotor_front_mm?: number | string;
+            /**
+             * Largest Rotor Rear Mm
+             * @description Rotor diameter [mm], from 80 mm to 700 mm.
+             */
+            largest_rotor_rear_mm?: number | string;
+            /** Price */
+            price?: number | null;
+        };
+        /**
+         * NewJobIn
+         * @description An empty job: its name and the vehicle's layout.
+         */
+        NewJobIn: {
+            /** Name */
+            name: string;
+            /**
+             * Layout
+             * @enum {string}
+             */
+            layout: "car_front_rear" | "car_diagonal" | "car_twin" | "motorcycle" | "aircraft_nose_wheel" | "aircraft_tail_wheel" | "trials_car";
+        };
+        /**
+         * NoteOut
+         * @description What was seen on a part.
+         */
+        NoteOut: {
+            /** About */
+            about: string;
+            /** Text */
+            text: string;
+            /**
+             * Level
+             * @enum {string}
+             */
+            level: "fine" | "watch" | "renew";
+            /** Photos */
+            photos: components["schemas"]["PhotoOut"][];
+        };
+        /**
+         * OwnParts
+         * @description What is fitted at one axle.
+         */
+        OwnParts: {
+            /**
+             * Axle
+             * @enum {string}
+             */
+            axle: "front" | "rear";
+            /** Words */
+            words: string;
+            /** Drum */
+            drum: boolean;
         };
         /**
          * Parts
@@ -540,10 +1743,38 @@ export interface components {
             stations: components["schemas"]["StationParts"][];
         };
         /**
+         * PathView
+         * @description One control path: each control alone, or all together.
+         */
+        PathView: {
+            /** Name */
+            name: string;
+            /** Title */
+            title: string;
+            /** System */
+            system: string;
+            parts: components["schemas"]["Parts"];
+            /** Lines */
+            lines: components["schemas"]["LineView"][];
+            /** States */
+            states: components["schemas"]["StateView"][];
+            /** Against Found */
+            against_found: (components["schemas"]["Against"] | null)[];
+            /** Bores */
+            bores: components["schemas"]["BoreView"][];
+        };
+        /**
          * PedalParts
          * @description The pedal's dimensions.
          */
         PedalParts: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "car_pedal" | "motorcycle_foot" | "hand_lever" | "aircraft_pedal";
+            /** Linked */
+            linked: boolean;
             /** Pivot To Pad Mm */
             pivot_to_pad_mm: number;
             /** Pivot To Pin Mm */
@@ -556,6 +1787,65 @@ export interface components {
             available_mm: number | null;
             /** Free Play Mm */
             free_play_mm: number;
+        };
+        /**
+         * PhotoOut
+         * @description A photograph by its hash.
+         */
+        PhotoOut: {
+            /** Sha256 */
+            sha256: string;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+        };
+        /**
+         * Pins
+         * @description Where the pushrod's pin may stand, from the pivot: as far as space and metal allow.
+         */
+        Pins: {
+            /**
+             * Least Mm
+             * @description Pivot to pin [mm], from 5 mm to 600 mm.
+             */
+            least_mm: number | string;
+            /**
+             * Most Mm
+             * @description Pivot to pin [mm], from 5 mm to 600 mm.
+             */
+            most_mm: number | string;
+            /**
+             * Step Mm
+             * @description Step [mm], from 0.01 mm to 100 mm.
+             * @default 1 mm
+             */
+            step_mm: number | string;
+        };
+        /**
+         * PlusMinus
+         * @description How far an entry may be off, as typed, and the range that leaves.
+         */
+        PlusMinus: {
+            /** Text */
+            text: string;
+            /** Value */
+            value: number;
+            /** Least */
+            least: number;
+            /** Most */
+            most: number;
+        };
+        /**
+         * Press
+         * @description A press that adds something.
+         */
+        Press: {
+            /** Label */
+            label: string;
+            /** Edits */
+            edits: components["schemas"]["Edit"][];
         };
         /**
          * Problem
@@ -588,6 +1878,106 @@ export interface components {
             }[];
         };
         /**
+         * Range3
+         * @description P5, P50 and P95.
+         */
+        Range3: {
+            /** P5 */
+            p5: number;
+            /** P50 */
+            p50: number;
+            /** P95 */
+            p95: number;
+        };
+        /**
+         * Scale
+         * @description Ends of the plot's axes.
+         */
+        Scale: {
+            /** Travel Mm */
+            travel_mm: number;
+            /** Push N */
+            push_n: number;
+        };
+        /**
+         * Search
+         * @description A search: the `setup` it starts from, what may change (left out: it stays), `limits`, and what is `wanted`.
+         */
+        Search: {
+            /**
+             * Setup
+             * @default as found
+             */
+            setup: string;
+            pins?: components["schemas"]["Pins"] | null;
+            bores?: components["schemas"]["Bores"] | null;
+            front?: components["schemas"]["Brakes"] | null;
+            rear?: components["schemas"]["Brakes"] | null;
+            valve?: components["schemas"]["Valves"] | null;
+            bar?: components["schemas"]["Bar"] | null;
+            /**
+             * Booster Gone
+             * @description Try it without the booster too.
+             * @default false
+             */
+            booster_gone: boolean;
+            /**
+             * @default {
+             *       "sharing": true
+             *     }
+             */
+            limits: components["schemas"]["MustHold"];
+            /**
+             * @default {
+             *       "effort_weight": 1,
+             *       "travel_weight": 1
+             *     }
+             */
+            wanted: components["schemas"]["Wanted"];
+            /**
+             * Seed
+             * @default 1
+             */
+            seed: number;
+        };
+        /**
+         * Section
+         * @description One part of the vehicle.
+         */
+        Section: {
+            /** Key */
+            key: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "control" | "booster" | "cylinder" | "brake" | "lines" | "vehicle";
+            /** Title */
+            title: string;
+            /** Note */
+            note: string;
+            /** Groups */
+            groups: components["schemas"]["Group"][];
+            /** Adds */
+            adds: components["schemas"]["Press"][];
+            devices: components["schemas"]["Devices"] | null;
+            /** Derived */
+            derived: components["schemas"]["Derived"][];
+            /** Helpers */
+            helpers: components["schemas"]["HelperOut"][];
+            /** Done */
+            done: number;
+            /** Total */
+            total: number;
+            /** Needed */
+            needed: boolean;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "empty" | "begun" | "ready";
+        };
+        /**
          * SetupView
          * @description A setup on the screen.
          */
@@ -596,8 +1986,6 @@ export interface components {
             key: string;
             /** Name */
             name: string;
-            /** Note */
-            note: string | null;
             /** Needs */
             needs: {
                 [key: string]: string[];
@@ -611,17 +1999,126 @@ export interface components {
             solved: components["schemas"]["Solved"] | null;
         };
         /**
+         * Sheet
+         * @description What a person measures on one setup.
+         */
+        Sheet: {
+            /** Setup */
+            setup: string;
+            /** Root */
+            root: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "car" | "motorcycle" | "aircraft";
+            /** Sections */
+            sections: components["schemas"]["Section"][];
+            /** Done */
+            done: number;
+            /** Total */
+            total: number;
+            needs: components["schemas"]["SheetNeeds"];
+            /** Condition */
+            condition: components["schemas"]["NoteOut"][];
+        };
+        /**
+         * SheetNeeds
+         * @description What is still needed: for forces and decelerations, and besides for travel.
+         */
+        SheetNeeds: {
+            /** Decel */
+            decel: components["schemas"]["Missing"][];
+            /** Travel */
+            travel: components["schemas"]["Missing"][];
+        };
+        /**
+         * ShelfPart
+         * @description A part that could be fitted: a caliper, a rotor or pads for one wheel's brake; its price, if known, is for the axle.
+         */
+        ShelfPart: {
+            /** Name */
+            name: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "caliper" | "rotor" | "pad";
+            /** Axle */
+            axle?: ("front" | "rear") | null;
+            /** Price */
+            price?: number | null;
+            /**
+             * On Hand
+             * @default false
+             */
+            on_hand: boolean;
+            /** Caliper */
+            caliper?: ("fixed" | "floating") | null;
+            /** Pistons Mm */
+            pistons_mm?: (number | string)[] | null;
+            /**
+             * Pad Height Mm
+             * @description Pad height [mm], from 5 mm to 200 mm.
+             */
+            pad_height_mm?: number | string;
+            /**
+             * Rotor Diameter Mm
+             * @description Rotor diameter [mm], from 80 mm to 600 mm.
+             */
+            rotor_diameter_mm?: number | string;
+            /**
+             * Rotor Thickness Mm
+             * @description Rotor thickness [mm], from 2 mm to 80 mm.
+             */
+            rotor_thickness_mm?: number | string;
+            /** Rotor Vented */
+            rotor_vented?: boolean | null;
+            /**
+             * Rotor Mass Kg
+             * @description Rotor mass [kg], from 0.1 kg to 60 kg.
+             */
+            rotor_mass_kg?: number | string;
+            /**
+             * Rotor Cooling Area Cm2
+             * @description Rotor cooling area [cm²], from 10 cm² to 30000 cm².
+             */
+            rotor_cooling_area_cm2?: number | string;
+            friction?: components["schemas"]["Friction"] | null;
+        };
+        /**
          * Solved
-         * @description A setup that is complete enough to be followed.
+         * @description A setup that is complete enough to be followed: its control paths, the one of all controls last.
          */
         Solved: {
-            /** System */
-            system: string;
-            parts: components["schemas"]["Parts"];
-            /** States */
-            states: components["schemas"]["StateView"][];
-            /** Against Found */
-            against_found: (components["schemas"]["Against"] | null)[];
+            /** Paths */
+            paths: components["schemas"]["PathView"][];
+            /** Failures */
+            failures: components["schemas"]["FailureName"][];
+        };
+        /**
+         * Spread
+         * @description Percentiles of the trials.
+         */
+        Spread: {
+            /** P5 */
+            p5: number;
+            /** P50 */
+            p50: number;
+            /** P95 */
+            p95: number;
+        };
+        /**
+         * Squares
+         * @description Where combinations lie on the plot, by the first limit they broke ("kept": none): square numbers and how many in each.
+         */
+        Squares: {
+            /** Id */
+            id: string;
+            /** At */
+            at: number[];
+            /** Count */
+            count: number[];
         };
         /**
          * StateView
@@ -683,6 +2180,8 @@ export interface components {
             clamp_n?: number | null;
             /** Volume Cm3 */
             volume_cm3?: number | null;
+            /** Knee Kpa */
+            knee_kpa?: number | null;
         };
         /**
          * StationParts
@@ -749,6 +2248,24 @@ export interface components {
                     [key: string]: number;
                 };
             } | null;
+            /** Instant Ratio */
+            instant_ratio?: number | null;
+            /** Rod Angle Deg */
+            rod_angle_deg?: number | null;
+        };
+        /**
+         * ToMeasure
+         * @description An entry whose doubt matters.
+         */
+        ToMeasure: {
+            /** Path */
+            path: string;
+            /** Label */
+            label: string;
+            /** Rank */
+            rank: number;
+            /** Assumed */
+            assumed: boolean;
         };
         /**
          * TravelBand
@@ -763,6 +2280,34 @@ export interface components {
             danger: number;
         };
         /**
+         * TryIn
+         * @description Edits tried on a setup without storing them.
+         */
+        TryIn: {
+            /** Setup */
+            setup: string;
+            /** Edits */
+            edits: components["schemas"]["EditIn"][];
+        };
+        /**
+         * Usual
+         * @description A usual value that stands in, with its standing, source and range.
+         */
+        Usual: {
+            /** Value */
+            value: number;
+            /** Text */
+            text: string;
+            /** Standing */
+            standing: string;
+            /** Source */
+            source: string;
+            /** Least */
+            least: number | null;
+            /** Most */
+            most: number | null;
+        };
+        /**
          * ValveParts
          * @description A proportioning valve.
          */
@@ -771,6 +2316,105 @@ export interface components {
             knee_kpa: number;
             /** Slope */
             slope: number;
+        };
+        /**
+         * Valves
+         * @description A proportioning valve in the rear line set to one of many knees, and `without` one; `price` of one, when known.
+         */
+        Valves: {
+            /**
+             * Least Kpa
+             * @description Knee [kPa], from 100 kPa to 20000 kPa.
+             */
+            least_kpa: number | string;
+            /**
+             * Most Kpa
+             * @description Knee [kPa], from 100 kPa to 20000 kPa.
+             */
+            most_kpa: number | string;
+            /**
+             * Step Kpa
+             * @description Step [kPa], from 1 kPa to 10000 kPa.
+             * @default 200
+             */
+            step_kpa: number | string;
+            /**
+             * Slope
+             * @description Slope [1], from 0 to 1. Above 1 it would add pressure. Assumed when left out: 0.43 1 (common practice: slope of a common proportioning valve).
+             */
+            slope?: number | string;
+            /**
+             * Without
+             * @default true
+             */
+            without: boolean;
+            /** Price */
+            price?: number | null;
+        };
+        /**
+         * Wanted
+         * @description A push and a travel that would be liked best, and how much each counts; left out, the trade-off itself is shown.
+         */
+        Wanted: {
+            /**
+             * Effort N
+             * @description Effort [N], from 20 N to 500 N.
+             */
+            effort_n?: number | string;
+            /**
+             * Travel Mm
+             * @description Travel [mm], from 5 mm to 500 mm.
+             */
+            travel_mm?: number | string;
+            /**
+             * Effort Weight
+             * @default 1
+             */
+            effort_weight: number;
+            /**
+             * Travel Weight
+             * @default 1
+             */
+            travel_weight: number;
+        };
+        /**
+         * WorkingIn
+         * @description The working of every figure at one push.
+         */
+        WorkingIn: {
+            /** Setup */
+            setup: string;
+            /** Path */
+            path?: string | null;
+            /**
+             * Load
+             * @default 0
+             */
+            load: number;
+            /** Pedal Force N */
+            pedal_force_n: number;
+        };
+        /**
+         * WorkingStep
+         * @description One step: the formula, the same with its numbers, what it uses, and the fields its numbers come from.
+         */
+        WorkingStep: {
+            /** Id */
+            id: string;
+            /** Formula */
+            formula: string;
+            /** Numbers */
+            numbers: string;
+            /** Value */
+            value: number;
+            /** Unit */
+            unit: string;
+            /** Source */
+            source: string;
+            /** Uses */
+            uses: string[];
+            /** Origins */
+            origins: string[];
         };
     };
     responses: never;
@@ -781,6 +2425,71 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    job_events_api_jobs__job_id__events_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     list_jobs_api_jobs_get: {
         parameters: {
             query?: never;
@@ -911,6 +2620,75 @@ export interface operations {
             };
         };
     };
+    begin_job_api_jobs_new_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewJobIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
     get_job_api_jobs__job_id__get: {
         parameters: {
             query?: never;
@@ -929,6 +2707,209 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["JobOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    put_job_away_api_jobs__job_id__delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobLine"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    bring_job_back_api_jobs__job_id__back_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobLine"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    job_file_api_jobs__job_id__file_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
                 };
             };
             /** @description Forbidden */
@@ -1000,6 +2981,77 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["JobOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    try_edits_api_jobs__job_id__try_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TryIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SetupView"];
                 };
             };
             /** @description Forbidden */
@@ -1214,6 +3266,907 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["Moment"];
                 };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    job_working_api_jobs__job_id__working_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WorkingIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WorkingStep"][];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    job_failed_api_jobs__job_id__failed_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FailedIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Failed"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    job_heat_api_jobs__job_id__heat_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HeatIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: components["schemas"]["HeatOut"];
+                    };
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    compare_setups_api_jobs__job_id__compare_get: {
+        parameters: {
+            query?: {
+                load?: number;
+                against?: string;
+            };
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Comparison"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    match_choices_api_jobs__job_id__match_choices_get: {
+        parameters: {
+            query: {
+                setup: string;
+            };
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MatchChoices"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    look_at_match_api_jobs__job_id__match_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MatchOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    begin_match_api_jobs__job_id__match_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Search"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MatchOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    stop_match_api_jobs__job_id__match_delete: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MatchOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    job_sheet_api_jobs__job_id__sheet_get: {
+        parameters: {
+            query?: {
+                setup?: string;
+            };
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sheet"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    job_matters_api_jobs__job_id__matters_get: {
+        parameters: {
+            query?: {
+                setup?: string;
+            };
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Matters"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    help__api_help__name__post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HelpIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HelpOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    add_photo_api_jobs__job_id__photos_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhotoOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_photo_api_jobs__job_id__photos__sha256__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+                sha256: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Forbidden */
             403: {

@@ -1,5 +1,5 @@
 /** Rear against front brake force: the ideal sharing, the lock lines, and the path each setup takes as the push grows. */
-import { memo, useId } from 'react';
+import { memo, useId, useState, type PointerEvent } from 'react';
 import type { Balance as Tyres } from '../api/types';
 import { Arrow, Box, Line, Path, poly, Ring, Tag, Words, type Point } from '../drawings/ink';
 
@@ -17,6 +17,14 @@ interface BalanceProps {
   paths: readonly BalancePath[];
   at: { front: number; rear: number; name: string };
   said: string;
+  knee: KneeHandle | null;
+  onKnee: (kpa: number) => void;
+}
+/** What the valve's knee is dragged along, in N and kPa. */
+export interface KneeHandle {
+  points: readonly { front: number; rear: number; kpa: number }[];
+  kpa: number;
+  present: boolean;
 }
 
 const steps = (most: number) => {
@@ -105,7 +113,7 @@ const Plot = memo(function Plot({ width, height, tyres, paths, mostF, mostR, bey
       <Words x={x0 - 7} y={y1 + 9} as="q" at="end">
         rear
       </Words>
-      <Tag x={x1 - 3} y={y1 + 16} at="end">
+      <Tag x={x1 - 3} y={y1 + (width < 320 ? 34 : 16)} at="end">
         rear locked
       </Tag>
       <Tag x={x1 - 3} y={Y(cornerR * 0.3)} at="end">
@@ -164,7 +172,7 @@ const Plot = memo(function Plot({ width, height, tyres, paths, mostF, mostR, bey
   );
 });
 
-export function Balance({ width, height, tyres, paths, at, said }: BalanceProps) {
+export function Balance({ width, height, tyres, paths, at, said, knee, onKnee }: BalanceProps) {
   const k = 1e-3;
   const [cornerF = 0, cornerR = 0] = tyres.corner_n.map((n) => n * k);
   const zeroF = (tyres.front_lock_n[0] ?? 0) * k;
@@ -177,12 +185,95 @@ export function Balance({ width, height, tyres, paths, at, said }: BalanceProps)
   const beyond = !!own && at.front + at.rear > own.front + own.rear;
   const aside = !beyond ? 1 : x < width - 30 ? 11 : -11; // past its lock the name stands clear of the lock's own
   return (
-    <svg width={width} height={height} role="img" aria-label={said}>
-      <Plot {...{ width, height, tyres, paths, mostF, mostR, beyond }} />
-      <Ring x={x} y={y} r={6} as="planfill" />
-      <Words x={x + aside} y={y + (beyond ? 5 : 21)} as="planb" at={beyond ? (aside > 0 ? 'start' : 'end') : 'middle'}>
-        {at.name}
-      </Words>
-    </svg>
+    <div style={{ position: 'relative', width, height }}>
+      <svg width={width} height={height} role="img" aria-label={said}>
+        <Plot {...{ width, height, tyres, paths, mostF, mostR, beyond }} />
+        <Ring x={x} y={y} r={6} as="planfill" />
+        <Words
+          x={x + aside}
+          y={y + (beyond ? 5 : 21)}
+          as="planb"
+          at={beyond ? (aside > 0 ? 'start' : 'end') : 'middle'}
+        >
+          {at.name}
+        </Words>
+      </svg>
+      {knee && (
+        <svg width={width} height={height} className="over">
+          <Knee
+            key={knee.kpa}
+            knee={knee}
+            onKnee={onKnee}
+            X={(n) => 30 + ((n * k) / mostF) * (width - 34)}
+            Y={(n) => height - 32 - ((n * k) / mostR) * (height - 38)}
+          />
+        </svg>
+      )}
+    </div>
+  );
+}
+
+interface KneeProps {
+  knee: KneeHandle;
+  onKnee: (kpa: number) => void;
+  X: (newtons: number) => number;
+  Y: (newtons: number) => number;
+}
+const KNEE_STEP = 50;
+const LEAST = 200;
+/** The ring that sets the valve's knee: dragged along the path, or stepped by keys. */
+function Knee({ knee, onKnee, X, Y }: KneeProps) {
+  const [moved, setMoved] = useState<number | null>(null);
+  const { points } = knee;
+  const first = points[0];
+  const last = points[points.length - 1];
+  if (!first || !last) return null;
+  const kpa = moved ?? knee.kpa;
+  // Straight between its ends, and on beyond: below a knee the path is straight.
+  const share = (kpa - first.kpa) / Math.max(1, last.kpa - first.kpa);
+  const x = X(first.front + share * (last.front - first.front));
+  const y = Y(first.rear + share * (last.rear - first.rear));
+  const held = (v: number) => Math.max(LEAST, Math.round(v / 10) * 10);
+  const drag = (event: PointerEvent<SVGGElement>) => {
+    if (!event.currentTarget.hasPointerCapture(event.pointerId)) return;
+    const box = event.currentTarget.ownerSVGElement?.getBoundingClientRect();
+    if (!box) return;
+    const per = (X(last.front) - X(first.front)) / Math.max(1, last.kpa - first.kpa);
+    const scale = box.width / (event.currentTarget.ownerSVGElement?.clientWidth || box.width);
+    setMoved(held(first.kpa + ((event.clientX - box.left) / scale - X(first.front)) / per));
+  };
+  const done = () => {
+    if (moved !== null && moved !== knee.kpa) onKnee(moved);
+    else setMoved(null);
+  };
+  return (
+    <g
+      role="slider"
+      tabIndex={0}
+      aria-label="Valve knee"
+      aria-valuemin={LEAST}
+      aria-valuemax={Math.round(last.kpa)}
+      aria-valuenow={Math.round(kpa)}
+      aria-valuetext={`${(kpa / 1000).toFixed(2)} megapascal${knee.present ? '' : ', no valve yet'}`}
+      style={{ cursor: 'grab', touchAction: 'none' }}
+      onKeyDown={(event) => {
+        const by = { ArrowRight: 1, ArrowUp: 1, ArrowLeft: -1, ArrowDown: -1 }[event.key];
+        if (by === undefined) return;
+        event.preventDefault();
+        onKnee(held(knee.kpa + by * KNEE_STEP * (event.shiftKey ? 10 : 1)));
+      }}
+      onPointerDown={(event) => event.currentTarget.setPointerCapture(event.pointerId)}
+      onPointerMove={drag}
+      onPointerUp={done}
+      onPointerCancel={() => setMoved(null)}
+    >
+      <Ring x={x} y={y} r={20} as="hit" />
+      <Ring x={x} y={y} r={5.5} as="handle" />
+      {moved !== null && (
+        <Tag x={x - 10} y={y - 10} as="planb" at="end">
+          {`knee ${(moved / 1000).toFixed(2)} MPa`}
+        </Tag>
+      )}
+    </g>
   );
 }

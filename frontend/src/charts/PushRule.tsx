@@ -62,6 +62,8 @@ export interface PushRuleProps {
   found: number | null;
   lock: { push: number; decel: number; words: string } | null;
   /** Pushes at round decelerations, for the scale below. */
+  /** What the mark of the setup behind is called. */
+  behind: string;
   stops: readonly { decel: number; push: number }[];
   said: string;
   touch?: boolean;
@@ -74,6 +76,7 @@ export function PushRule({
   effort,
   limit,
   found,
+  behind,
   lock,
   stops,
   said,
@@ -87,7 +90,9 @@ export function PushRule({
   const y1 = y0 + 14;
   const ticks = Array.from({ length: Math.floor(range / 50) + 1 }, (_, i) => i * 50);
   const every = touch ? 200 : 100;
-  const clear = (n: number, by: number) => Math.abs(X(n) - X(push)) > by && (found === null || X(found) - X(n) > 44);
+  const named = found !== null && X(found) - X(push) > 100 ? Math.min(w, X(found) + 34) : null;
+  const clear = (n: number, by: number) =>
+    Math.abs(X(n) - X(push)) > by && (named === null || X(n) > named + 14 || named - X(n) > 112);
   const words = lock
     ? touch
       ? `${lock.words}, ${newtons(lock.push)} N`
@@ -118,7 +123,7 @@ export function PushRule({
               <Line key={n} a={[X(n), y0]} b={[X(n), y0 + (n % 100 === 0 ? 7 : 4)]} />
             ))}
             {ticks
-              .filter((n) => n % every === 0 && clear(n, 16) && Math.abs(X(n) - X(limit)) > 40 && (!found || n < found))
+              .filter((n) => n % every === 0 && clear(n, 16) && Math.abs(X(n) - X(limit)) > 40)
               .map((n) => (
                 <Words key={n} x={X(n)} y={y0 - 4} at={n ? 'middle' : 'start'}>
                   {n}
@@ -133,9 +138,9 @@ export function PushRule({
             {found !== null && (
               <>
                 <Line a={[X(found), y0 - 2]} b={[X(found), y1 + 2]} as="found" />
-                {X(found) - X(push) > 100 && (
-                  <Words x={Math.min(w, X(found) + 34)} y={y0 - 4} as="was" at="end">
-                    as found {newtons(found)}
+                {named !== null && (
+                  <Words x={named} y={y0 - 4} as="was" at="end">
+                    {behind} {newtons(found)}
                   </Words>
                 )}
               </>

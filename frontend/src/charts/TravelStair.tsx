@@ -1,6 +1,6 @@
 /** Where the pedal goes: travel by cause as a stair from rest down to the floor. */
 import type { TravelBand } from '../api/types';
-import { Arrow, Box, Dimension, Line, Words } from '../drawings/ink';
+import { Arrow, Box, Dimension, Line, Tag, Words } from '../drawings/ink';
 import { millimetres, tenths } from '../units/format';
 
 export interface Cause {
@@ -16,17 +16,20 @@ export interface Lost {
 }
 interface TravelStairProps {
   width: number;
+  height: number;
   causes: readonly Cause[];
   total: number;
   available: number | null;
   band: TravelBand;
   found: number | null;
+  foundName: string;
   lost: readonly Lost[];
   stroke: { used: number; whole: number } | null;
   said: string;
 }
 
 const ROW = 16;
+const LEAST_ROW = 12.5;
 const NAMES = 150;
 
 /** Tenths that sum to the printed total. */
@@ -42,26 +45,28 @@ export function printedTenths(values: readonly number[], total: number): string[
   return floors.map((n) => (n / 10).toFixed(1));
 }
 
-export const stairHeight = (causes: number, lost: number) => 20 + causes * ROW + 32 + lost * 16 + 22;
+/** Rows as high as there is room for, within reason; the rest scrolls. */
+const rowFor = (height: number, rows: number) => Math.min(ROW, Math.max(LEAST_ROW, (height - 72) / Math.max(1, rows)));
 
 export function TravelStair(p: TravelStairProps) {
   const { width, causes, total, available, found } = p;
+  const row = rowFor(p.height, causes.length + p.lost.length);
   const x0 = NAMES;
   const x1 = width - 10;
   const room = available ?? Math.max(total, found ?? 0) * 1.2;
   const S = (x1 - x0) / Math.max(room, total, 1);
   const X = (mm: number) => x0 + mm * S;
   const top = 20;
-  const bottom = top + causes.length * ROW;
+  const bottom = top + causes.length * row;
   const dim = bottom + 13;
   const printed = printedTenths(
     causes.map((c) => c.mm),
     total,
   );
   const before = causes.map((_, i) => causes.slice(0, i).reduce((sum, c) => sum + c.mm, 0));
-  const foundY = dim + 16;
-  const end = foundY + p.lost.length * 16 + 10;
-  const height = stairHeight(causes.length, p.lost.length);
+  const foundY = dim + row;
+  const end = foundY + p.lost.length * row + 10;
+  const height = end + 12;
   return (
     <svg width={width} height={height} role="img" aria-label={p.said}>
       {available !== null && (
@@ -79,18 +84,18 @@ export function TravelStair(p: TravelStairProps) {
         </>
       )}
       {causes.map((c, i) => {
-        const y = top + i * ROW;
+        const y = top + i * row;
         const as = c.side === 'front' ? 'planfill' : c.side === 'rear' ? 'planh' : 'edge fpaper';
         return (
           <g key={c.name}>
-            <Words x={0} y={y + 11.5} as="txt">
+            <Words x={0} y={y + row - 4} as="txt">
               {c.name}
             </Words>
-            <Words x={x0 - 7} y={y + 12} at="end">
+            <Words x={x0 - 7} y={y + row - 4} at="end">
               {printed[i]}
             </Words>
-            <Box x={X(before[i] ?? 0)} y={y + 2} w={c.mm * S} h={11} as={as} />
-            <Line a={[X((before[i] ?? 0) + c.mm), y + 13]} b={[X((before[i] ?? 0) + c.mm), y + ROW + 2]} />
+            <Box x={X(before[i] ?? 0)} y={y + 2} w={c.mm * S} h={row - 5} as={as} />
+            <Line a={[X((before[i] ?? 0) + c.mm), y + row - 3]} b={[X((before[i] ?? 0) + c.mm), y + row + 2]} />
           </g>
         );
       })}
@@ -111,7 +116,7 @@ export function TravelStair(p: TravelStairProps) {
       {found !== null && (
         <>
           <Words x={0} y={foundY + 4} as="wtx">
-            as found
+            {p.foundName}
           </Words>
           <Line a={[X(0), foundY]} b={[Math.min(X(found), x1), foundY]} as="found" />
           <Line a={[Math.min(X(found), x1), foundY - 5]} b={[Math.min(X(found), x1), foundY + 5]} as="found" />
@@ -121,12 +126,13 @@ export function TravelStair(p: TravelStairProps) {
         </>
       )}
       {p.lost.map((l, i) => {
-        const y = foundY + (i + 1) * 16;
+        const y = foundY + (i + 1) * row;
         const ink = l.level === 'danger' ? 'dang' : l.level === 'caution' ? 'caut' : '';
         const line = l.level === 'danger' ? 'dangl' : l.level === 'caution' ? 'cautl' : 'thin';
         const to = l.mm === null ? x0 : Math.min(X(l.mm), X(room));
         const wide = l.ends.length * 6.1 + 10;
         const inside = to - x0 > wide + 8;
+        const beyond = !inside && to + 6 + wide > width;
         return (
           <g key={l.words}>
             <Words x={0} y={y + 4} as={`txt ${ink}`}>
@@ -139,9 +145,15 @@ export function TravelStair(p: TravelStairProps) {
                 <Line a={[to, y - 5]} b={[to, y + 5]} as={line} />
               </>
             )}
-            <Words x={inside ? to - 8 : to + 6} y={y + 4.5} as={`txt ${ink}`} at={inside ? 'end' : 'start'}>
-              {l.ends}
-            </Words>
+            {beyond ? (
+              <Tag x={x1 - 8} y={y + 4.5} as={`txt ${ink}`} at="end">
+                {l.ends}
+              </Tag>
+            ) : (
+              <Words x={inside ? to - 8 : to + 6} y={y + 4.5} as={`txt ${ink}`} at={inside ? 'end' : 'start'}>
+                {l.ends}
+              </Words>
+            )}
           </g>
         );
       })}

@@ -8,7 +8,8 @@ export const polar = (cx: number, cy: number, r: number, degrees: number): Point
   cx + r * Math.cos(radians(degrees)),
   cy + r * Math.sin(radians(degrees)),
 ];
-export const poly = (points: readonly Point[]) => 'M' + points.map(([x, y]) => `${r2(x)},${r2(y)}`).join('L');
+export const poly = (points: readonly Point[]) =>
+  points.length === 0 ? '' : 'M' + points.map(([x, y]) => `${r2(x)},${r2(y)}`).join('L');
 /** An arc of a circle as path data; without its first move when it continues another line. */
 export function arc(cx: number, cy: number, r: number, from: number, to: number, continues = false): string {
   const [x0, y0] = polar(cx, cy, r, from);
@@ -151,6 +152,9 @@ export const Hatches = () => (
       {hatch('good', 6, 45, 'hgood')}
       {hatch('planh', 4, 45, 'hplan', true)}
       {hatch('ground', 6, 45, 'hw')}
+      {hatch('wide', 9, 45, 'hf')}
+      {hatch('toohard', 8, 45, 'hd')}
+      {hatch('fell', 4, -45, 'hd', true)}
     </defs>
   </svg>
 );

@@ -31,21 +31,25 @@ interface ArmProps {
   turn: number;
   phantom?: boolean;
   tilt?: number;
+  /** How stout the arm and the pad are drawn, for enlarged drawings. */
+  stout?: number;
 }
 /** Hanging pedal with its pivot at x, y; a and b in mm, s px/mm, degrees from straight down. */
-export function PedalArm({ x, y, a, b, s, turn, phantom = false, tilt = 52 }: ArmProps) {
+export function PedalArm({ x, y, a, b, s, turn, phantom = false, tilt = 52, stout = 1 }: ArmProps) {
   const A = a * s;
   const B = b * s;
   const as = phantom ? 'phantom' : 'edge fpaper';
+  const w = (v: number) => r2(v * stout);
   const arm =
-    `M-7,-2A7,7 0 0 1 7,-2L6.5,${B + 4}C6,${A * 0.5} 5,${A * 0.7} 5,${A - 12}L4,${A + 10}` +
-    `L-4,${A + 10}L-5,${A - 12}C-5,${A * 0.7} -6,${A * 0.5} -6.5,${B + 4}Z`;
+    `M${-w(7)},-2A${w(7)},${w(7)} 0 0 1 ${w(7)},-2L${w(6.5)},${r2(B + 4)}C${w(6)},${r2(A * 0.5)} ${w(5)},${r2(A * 0.7)} ${w(5)},${r2(A - 12 * stout)}` +
+    `L${w(4)},${r2(A + 10)}L${-w(4)},${r2(A + 10)}L${-w(5)},${r2(A - 12 * stout)}C${-w(5)},${r2(A * 0.7)} ${-w(6)},${r2(A * 0.5)} ${-w(6.5)},${r2(B + 4)}Z`;
   return (
     <g transform={`translate(${r2(x)},${r2(y)}) rotate(${r2(-turn)})`}>
       <Path d={arm} as={as} />
       <g transform={`translate(-4,${r2(A)}) rotate(${tilt})`}>
-        <Path d="M-2.5,-13L2.5,-13L2.5,13L-2.5,13Z" as={as} />
-        {!phantom && [-10, -5, 0, 5, 10].map((v) => <Line key={v} a={[-2.5, v - 1.5]} b={[-4.5, v - 1.5]} />)}
+        <Path d={`M${-w(2.5)},${-w(13)}L${w(2.5)},${-w(13)}L${w(2.5)},${w(13)}L${-w(2.5)},${w(13)}Z`} as={as} />
+        {!phantom &&
+          [-10, -5, 0, 5, 10].map((v) => <Line key={v} a={[-w(2.5), w(v - 1.5)]} b={[-w(4.5), w(v - 1.5)]} />)}
       </g>
     </g>
   );
@@ -74,3 +78,23 @@ export function BoosterShell({ x, y, present }: { x: number; y: number; present:
     </>
   );
 }
+
+/** Two fingers over a lever. */
+export const Hand = ({ x, y }: { x: number; y: number }) => (
+  <>
+    {[-9, 1].map((v) => (
+      <Path
+        key={v}
+        d={`M${r2(x - 46)},${r2(y + v)}L${r2(x - 6)},${r2(y + v)}A4.5,4.5 0 0 1 ${r2(x - 6)},${r2(y + v + 9)}L${r2(x - 46)},${r2(y + v + 9)}`}
+        as="edge fpaper"
+      />
+    ))}
+    <Path
+      d={`M${r2(x - 46)},${r2(y - 11)}L${r2(x - 62)},${r2(y - 14)}L${r2(x - 62)},${r2(y + 15)}L${r2(x - 46)},${r2(y + 12)}Z`}
+      as="edge fpaper"
+    />
+  </>
+);
+
+/** A boot small enough for a row of its own. */
+export const SmallBoot = ({ x, y }: { x: number; y: number }) => <Boot x={x - 5} y={y - 3} turn={-42} k={0.32} />;

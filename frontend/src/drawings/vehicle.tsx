@@ -19,6 +19,20 @@ export const TyreFace = memo(function TyreFace({ x, y, r, rim }: { x: number; y:
   );
 });
 
+/** The sign of a centre of gravity. */
+export const CentreMark = memo(function CentreMark({ x, y }: { x: number; y: number }) {
+  const q = 4.5;
+  return (
+    <>
+      <Ring x={x} y={y} r={q} as="edge fpaper" />
+      <Path
+        d={`M${r2(x)},${r2(y)}l0,${-q}a${q},${q} 0 0 1 ${q},${q}ZM${r2(x)},${r2(y)}l0,${q}a${q},${q} 0 0 1 ${-q},${-q}Z`}
+        as="solid"
+      />
+    </>
+  );
+});
+
 interface CarProps {
   x: number;
   y: number;
@@ -44,9 +58,6 @@ export const CarSide = memo(function CarSide({ x, y, s, wheelbase, radius, heigh
     `M${at(640, 920)}L${at(1060, 1290)}L${at(1560, 1310)}L${at(1560, 905)}Z` +
     `M${at(1640, 905)}L${at(1640, 1310)}L${at(rear - 220, 1300)}L${at(rear - 220, 895)}Z` +
     `M${at(rear - 140, 893)}L${at(rear - 140, 1298)}L${at(rear + 380, 1250)}L${at(rear + 500, 880)}Z`;
-  const cx = X(wheelbase * (1 - front));
-  const cy = Y(height);
-  const q = 4.5;
   return (
     <>
       <Path d={body} as="edge fpaper" />
@@ -58,11 +69,182 @@ export const CarSide = memo(function CarSide({ x, y, s, wheelbase, radius, heigh
           <Ring x={X(w)} y={Y(radius)} r={radius * s * 0.62} as="thin" />
         </g>
       ))}
-      <Ring x={cx} y={cy} r={q} as="edge fpaper" />
+      <CentreMark x={X(wheelbase * (1 - front))} y={Y(height)} />
+    </>
+  );
+});
+
+interface SideProps {
+  x: number;
+  y: number;
+  s: number;
+  wheelbase: number;
+  radius: number;
+}
+const Wheel = ({ x, y, r }: { x: number; y: number; r: number }) => (
+  <>
+    <Ring x={x} y={y - r} r={r} as="edge fpaper" />
+    <Ring x={x} y={y - r} r={r * 0.72} as="thin" />
+    <Ring x={x} y={y - r} r={2.5} as="solid" />
+  </>
+);
+/** Corner points in mm from the front axle on the road, as path data. */
+const shape = ({ x, y, s }: SideProps) => {
+  const at = ([a, b]: readonly [number, number]) => `${r2(x + a * s)},${r2(y - b * s)}`;
+  return (points: readonly (readonly [number, number])[]) => `M${points.map(at).join('L')}`;
+};
+
+/** Motorcycle in side view, front axle at x, road at y. */
+export const BikeSide = memo(function BikeSide(p: SideProps) {
+  const d = shape(p);
+  const L = p.wheelbase;
+  const r = p.radius;
+  return (
+    <>
+      <Wheel x={p.x} y={p.y} r={r * p.s} />
+      <Wheel x={p.x + L * p.s} y={p.y} r={r * p.s} />
       <Path
-        d={`M${r2(cx)},${r2(cy)}l0,${-q}a${q},${q} 0 0 1 ${q},${q}ZM${r2(cx)},${r2(cy)}l0,${q}a${q},${q} 0 0 1 ${-q},${-q}Z`}
-        as="solid"
+        d={d([
+          [0, r],
+          [0.2 * L, 760],
+          [0.24 * L, 930],
+        ])}
+        as="heavy"
       />
+      <Path
+        d={d([
+          [0.2 * L, 960],
+          [0.33 * L, 950],
+        ])}
+      />
+      <Path
+        d={
+          d([
+            [0.22 * L, 820],
+            [0.36 * L, 870],
+            [0.55 * L, 800],
+            [0.66 * L, 770],
+            [1.06 * L, 830],
+            [1.1 * L, 780],
+            [0.72 * L, 690],
+            [0.6 * L, 560],
+            [0.3 * L, 640],
+          ]) + 'Z'
+        }
+        as="edge fpaper"
+      />
+      <Path
+        d={
+          d([
+            [0.36 * L, 600],
+            [0.42 * L, 330],
+            [0.66 * L, 330],
+            [0.64 * L, 560],
+          ]) + 'Z'
+        }
+        as="edge fpaper"
+      />
+      <Path
+        d={
+          d([
+            [0.62 * L, 420],
+            [L, r],
+          ]) +
+          d([
+            [0.8 * L, 640],
+            [0.9 * L, 360],
+          ])
+        }
+      />
+      <Path
+        d={
+          d([
+            [0.38 * L, 480],
+            [0.64 * L, 480],
+          ]) +
+          d([
+            [0.37 * L, 540],
+            [0.64 * L, 540],
+          ])
+        }
+        as="thin"
+      />
+    </>
+  );
+});
+
+/** Light aircraft in side view, front wheel at x, ground at y; `tail`: the third wheel is under the tail. */
+export const AircraftSide = memo(function AircraftSide(p: SideProps & { tail: boolean }) {
+  const d = shape(p);
+  const L = p.wheelbase;
+  const long = p.tail ? L * 1.08 : L * 1.75;
+  const nose = p.tail ? -0.16 * L : -0.3 * L;
+  return (
+    <>
+      <Path
+        d={
+          d([
+            [nose, 760],
+            [nose + 0.08 * L, 930],
+            [0.25 * L, 1000],
+            [0.42 * L, 1290],
+            [0.85 * L, 1290],
+            [0.95 * L, 1080],
+            [long, 1010],
+            [long + 0.02 * L, 1480],
+            [long - 0.18 * L, 1440],
+            [long - 0.3 * L, 1040],
+          ]) +
+          d([
+            [long, 1010],
+            [long, 880],
+            [0.9 * L, 640],
+            [0.2 * L, 600],
+            [nose + 0.06 * L, 640],
+            [nose, 760],
+          ])
+        }
+        as="edge fpaper"
+      />
+      <Path
+        d={d([
+          [nose - 0.02 * L, 450],
+          [nose - 0.02 * L, 1070],
+        ])}
+        as="heavy"
+      />
+      <Path
+        d={d([
+          [0.28 * L, 1300],
+          [1.0 * L, 1330],
+        ])}
+        as="heavy"
+      />
+      <Path
+        d={
+          d([
+            [0.3 * L, 1010],
+            [0.45 * L, 1260],
+            [0.62 * L, 1260],
+            [0.62 * L, 1010],
+          ]) + 'Z'
+        }
+        as="thin"
+      />
+      <Path
+        d={
+          d([
+            [0, p.radius],
+            [0.02 * L, 640],
+          ]) +
+          d([
+            [L, p.radius],
+            [L * (p.tail ? 1 : 0.92), p.tail ? 900 : 650],
+          ])
+        }
+      />
+      <Wheel x={p.x} y={p.y} r={p.radius * p.s} />
+      <Wheel x={p.x + L * p.s} y={p.y} r={p.radius * p.s * (p.tail ? 0.6 : 1)} />
     </>
   );
 });

@@ -1,7 +1,8 @@
 /** A field in a drawing or a row of parts: takes what people say, keeps it until the server has read it. */
-import { useRef, useState, type KeyboardEvent } from 'react';
+import type { KeyboardEvent } from 'react';
 import { Input, Label, TextField } from 'react-aria-components';
 import styled from 'styled-components';
+import { useDraft } from './useDraft';
 
 const Box = styled(TextField)`
   display: inline-flex;
@@ -34,6 +35,18 @@ const Box = styled(TextField)`
   &[data-invalid] .react-aria-Input {
     border-bottom: var(--r-heavy) solid var(--danger);
   }
+  position: relative;
+  .changed {
+    position: absolute;
+    z-index: 5;
+    top: 100%;
+    left: 0;
+    width: 260px;
+    padding: var(--s6) var(--s8);
+    border: var(--r-heavy) solid var(--danger);
+    background: var(--paper);
+    font: var(--w-firm) var(--t-text) / var(--snug) var(--text);
+  }
   @media (pointer: coarse) {
     .react-aria-Input {
       min-height: var(--target);
@@ -42,10 +55,6 @@ const Box = styled(TextField)`
   }
 `;
 
-interface Draft {
-  text: string;
-  refused: boolean;
-}
 interface FieldProps {
   label: string;
   /** Whether the label is seen; it is always there for a screen reader. */
@@ -59,33 +68,12 @@ interface FieldProps {
 }
 
 export function Field({ label, shown = true, value, placeholder, className, onCommit, onStep }: FieldProps) {
-  // A draft stays until it is stored or given up: whatever arrives meanwhile, what was typed is not lost.
-  const [draft, setDraft] = useState<Draft | null>(null);
-  const sent = useRef<string | null>(null);
-
-  async function commit() {
-    if (draft === null || draft.text === sent.current) return;
-    const { text } = draft;
-    if (text.trim() === value.trim()) {
-      setDraft(null);
-      return;
-    }
-    sent.current = text;
-    const still = (then: Draft | null) => (now: Draft | null) => (now?.text === text ? then : now);
-    try {
-      await onCommit(text);
-      setDraft(still(null));
-    } catch {
-      setDraft(still({ text, refused: true }));
-    } finally {
-      if (sent.current === text) sent.current = null;
-    }
-  }
+  const draft = useDraft(value, onCommit);
 
   function keys(event: KeyboardEvent<HTMLInputElement>) {
-    if (event.key === 'Enter') void commit();
-    else if (event.key === 'Escape') setDraft(null);
-    else if (onStep && draft === null && (event.key === 'ArrowUp' || event.key === 'ArrowDown')) {
+    if (event.key === 'Enter') void draft.commit();
+    else if (event.key === 'Escape') draft.giveUp();
+    else if (onStep && !draft.typing && (event.key === 'ArrowUp' || event.key === 'ArrowDown')) {
       event.preventDefault();
       onStep(event.key === 'ArrowUp' ? 1 : -1);
     }
@@ -95,9 +83,9 @@ export function Field({ label, shown = true, value, placeholder, className, onCo
     <Box
       className={className}
       aria-label={shown ? undefined : label}
-      value={draft?.text ?? value}
-      onChange={(text) => setDraft({ text, refused: false })}
-      isInvalid={draft?.refused ?? false}
+      value={draft.text}
+      onChange={draft.type}
+      isInvalid={draft.refused !== null}
     >
       {shown && <Label>{label}</Label>}
       <Input
@@ -106,9 +94,14 @@ export function Field({ label, shown = true, value, placeholder, className, onCo
         enterKeyHint="done"
         placeholder={placeholder}
         onKeyDown={keys}
-        onBlur={() => draft?.refused || void commit()}
+        onBlur={() => draft.refused !== null || void draft.commit()}
         onFocus={(event) => event.target.select()}
       />
+      {draft.changed && (
+        <p className="changed" role="alert">
+          {draft.refused}
+        </p>
+      )}
     </Box>
   );
 }

@@ -1,5 +1,6 @@
 /** The seven stages in order, each with its state; those not built yet are plain and unlinked. */
 import { memo } from 'react';
+import { Link } from 'react-router';
 import styled from 'styled-components';
 import { Mark, type Progress } from './Mark';
 
@@ -28,6 +29,17 @@ const Strip = styled.ol`
     gap: var(--s5);
     align-items: center;
   }
+  li a {
+    display: block;
+    margin: calc(0px - var(--s5)) 0 0 calc(0px - var(--s10));
+    padding: var(--s5) 0 0 var(--s10);
+    height: 100%;
+    color: inherit;
+    text-decoration: none;
+  }
+  li a:hover {
+    background: var(--sunk);
+  }
   li[aria-current] {
     background: var(--ink);
     color: var(--paper);
@@ -40,24 +52,42 @@ const Strip = styled.ol`
   }
 `;
 
-export const StageStrip = memo(function StageStrip({ progress }: { progress: Progress }) {
+export type StageName = (typeof STAGES)[number];
+/** Stages that are built, and where they are below a job. */
+export const BUILT: Partial<Record<StageName, string>> = { Measure: 'measure', Size: 'size' };
+
+interface StripProps {
+  job: number;
+  stage: StageName;
+  progress: Partial<Record<StageName, { state: Progress; words: string }>>;
+}
+export const StageStrip = memo(function StageStrip({ job, stage, progress }: StripProps) {
   return (
     <Strip aria-label="Stages">
-      {STAGES.map((name) => (
-        <li key={name} aria-current={name === 'Size' ? 'step' : undefined}>
-          <b>{name}</b>
-          <span>
-            {name === 'Size' ? (
-              <>
-                <Mark state={progress} size={14} />
-                {progress}
-              </>
-            ) : (
-              'later'
-            )}
-          </span>
-        </li>
-      ))}
+      {STAGES.map((name) => {
+        const own = progress[name];
+        const where = BUILT[name];
+        const inner = (
+          <>
+            <b>{name}</b>
+            <span>
+              {where && own ? (
+                <>
+                  <Mark state={own.state} size={14} />
+                  {own.words}
+                </>
+              ) : (
+                'later'
+              )}
+            </span>
+          </>
+        );
+        return (
+          <li key={name} aria-current={name === stage ? 'step' : undefined}>
+            {where && name !== stage ? <Link to={`/jobs/${job}/${where}`}>{inner}</Link> : inner}
+          </li>
+        );
+      })}
     </Strip>
   );
 });

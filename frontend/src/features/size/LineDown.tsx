@@ -8,8 +8,8 @@ import { arc, Arrow, Box, Ground, Line, Path, r2, Ring, Words } from '../../draw
 import { Boot, PedalArm } from '../../drawings/pedal';
 import { TyreFace } from '../../drawings/vehicle';
 import { decel, kilonewtons, megapascals, millimetres, newtons, psi, size } from '../../units/format';
-import { onAxle, thickness } from './ForceLine';
-import { BoreField, PedalFields, PistonFields, RotorFields, ValveFields, type FieldsProps } from './PartFields';
+import { onAxle, thickness } from './line/geometry';
+import { CylinderFields, PedalFields, PistonFields, RotorFields, ValveFields, type FieldsProps } from './PartFields';
 import { boreName, wasPistons, wasRotors, type PartsProps } from './PartsRow';
 import { factors, firstLock, gripUsed, LINKS, sliding } from './words';
 
@@ -256,7 +256,7 @@ export function LineDown({ said, ...props }: PartsProps & { said: string }) {
   const r = rear ? now.stations[rear.name] : undefined;
   const share = now.front + now.rear > 0 ? now.front / (now.front + now.rear) : 1;
   const style = { '--r-force-f': `${r2(7 * share)}px`, '--r-force-r': `${r2(7 * (1 - share))}px` } as CSSProperties;
-  const chain = factors(parts, now, state.balance.weight_n).map((rows) => rows.join(', '));
+  const chain = factors(solved, now, state.balance.weight_n).map((rows) => rows.join(', '));
   const slides = sliding(now);
   const both = (a: string | null, b: string | null, unit: string) => (
     <b>
@@ -291,7 +291,7 @@ export function LineDown({ said, ...props }: PartsProps & { said: string }) {
       <b>
         {megapascals(f?.inlet ?? r?.inlet ?? 0)} <small>MPa</small>
       </b>
-      <BoreField {...fields} />
+      <CylinderFields {...fields} />
       <p>
         {parts.cylinder.kind}, {size(parts.cylinder.bore_mm)} mm; {chain[3]}
       </p>

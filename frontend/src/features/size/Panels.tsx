@@ -1,128 +1,113 @@
-/** The instruments of Size: balance, where the pedal goes, findings; the same ones on a sheet and on a phone. */
-import { memo, useMemo, type ReactNode } from 'react';
+/** Single instruments for a phone, and the findings with what may be supposed to fail. */
+import { memo, useState } from 'react';
+import { ToggleButton, ToggleButtonGroup } from 'react-aria-components';
 import styled from 'styled-components';
-import { Balance } from '../../charts/Balance';
-import { TravelStair } from '../../charts/TravelStair';
-import { useOverflow } from '../../ui/useOverflow';
-import { useWidth } from '../../ui/useWidth';
-import { decel, millimetres, percent } from '../../units/format';
+import { AsTable } from '../../ui/DataTable';
 import { Findings, tally, type FindingsProps } from './Findings';
-import { causesOf, lostOf, pathsOf, roomLeft } from './instruments';
-import { saidBalance, saidTravel } from './said';
+import { INSTRUMENTS, Panel, Tool, VIEWS, type Instrument } from './Instruments';
 import type { Size } from './useSize';
 
-const Section = styled.section`
-  padding: var(--s6) var(--s14) 0;
-  overflow-y: auto;
-  scrollbar-width: thin;
-  border-left: var(--r-hair) solid var(--rule);
-  min-width: 0;
-  &:first-child {
-    border-left: 0;
-    padding-left: 0;
-  }
-  &:last-child {
-    padding-right: 0;
-  }
-  h2 {
-    font: var(--w-strong) var(--t-head) / var(--tight) var(--letter);
-    display: flex;
-    flex-wrap: wrap;
-    gap: 0 var(--s8);
-    align-items: baseline;
-  }
-  h2 em {
-    font: var(--w-firm) var(--t-text) / var(--tight) var(--text);
+const PHONE_PLOT = 300;
+/** One instrument as a part of a page. */
+export const InstrumentPanel = memo(function InstrumentPanel({ size, id }: { size: Size; id: Instrument }) {
+  const known = INSTRUMENTS.find((k) => k.id === id);
+  const View = VIEWS[id];
+  const [table, setTable] = useState(false);
+  return (
+    <Panel
+      id={id}
+      name={known?.label ?? id}
+      title={known?.label ?? id}
+      note={known?.note ?? ''}
+      tools={<Tool onPress={() => setTable(!table)}>{table ? 'plot' : 'table'}</Tool>}
+    >
+      <AsTable value={table}>
+        <View size={size} height={PHONE_PLOT} />
+      </AsTable>
+    </Panel>
+  );
+});
+
+const Row = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  align-items: baseline;
+  gap: var(--s4) var(--s6);
+  padding: var(--s4) 0;
+  > span {
     color: var(--ink-2);
   }
-  > p {
-    font: var(--w-firm) var(--t-text) / var(--snug) var(--text);
+  .which {
+    display: contents;
   }
-  .plot {
-    margin-top: var(--s4);
+  button {
+    border: var(--r-hair) solid var(--ink);
+    background: var(--paper);
+    min-height: var(--s24);
+    padding: 0 var(--s6);
+    font: var(--w-firm) var(--t-text) / var(--tight) var(--text);
+  }
+  button[data-selected] {
+    background: var(--danger);
+    border-color: var(--danger);
+    color: var(--on-state);
+  }
+  @media (pointer: coarse) {
+    button {
+      min-height: var(--target);
+    }
   }
 `;
-
-/** A panel that holds more than fits can be scrolled by keys too. */
-function Panel({ id, title, note, children }: { id: string; title: string; note: string; children: ReactNode }) {
-  const [ref, scrolls] = useOverflow<HTMLElement>();
+interface WhatIfProps {
+  failures: readonly { name: string; words: string }[];
+  failure: string | null;
+  onFailure: (failure: string | null) => void;
+}
+/** What if something fails: the line is drawn again with it. */
+const WhatIf = memo(function WhatIf({ failures, failure, onFailure }: WhatIfProps) {
+  if (failures.length === 0) return null;
   return (
-    <Section id={id} ref={ref} aria-labelledby={`${id}-title`} tabIndex={scrolls ? 0 : -1}>
-      <h2 id={`${id}-title`}>
-        {title} <em>{note}</em>
-      </h2>
-      {children}
-    </Section>
+    <Row className="noprint">
+      <span id="what-if">What if:</span>
+      <ToggleButtonGroup
+        className="which"
+        aria-labelledby="what-if"
+        selectionMode="single"
+        selectedKeys={failure === null ? [] : [failure]}
+        onSelectionChange={(keys) => {
+          const [key] = keys;
+          onFailure(key === undefined ? null : String(key));
+        }}
+      >
+        {failures.map((f) => (
+          <ToggleButton key={f.name} id={f.name}>
+            {f.words}
+          </ToggleButton>
+        ))}
+      </ToggleButtonGroup>
+    </Row>
+  );
+});
+
+const NONE: WhatIfProps['failures'] = [];
+/** The findings do not move with the push. */
+export function FindingsPanel({ size }: { size: Size }) {
+  const { findings, solved } = size.setup;
+  return (
+    <FindingsStill
+      findings={findings}
+      failures={solved?.failures ?? NONE}
+      failure={size.look.failure}
+      onFailure={size.onFailure}
+      onMend={size.onMend}
+    />
   );
 }
-
-export const BalancePanel = memo(function BalancePanel({ size }: { size: Size }) {
-  const [ref, width] = useWidth<HTMLDivElement>(330);
-  const { job, now, state, look, setup } = size;
-  const paths = useMemo(() => pathsOf(job.view, setup.key, look.load), [job.view, setup.key, look.load]);
-  const total = now.front + now.rear;
-  const ideal = now.idealShare === null ? '' : `, ideal ${percent(now.idealShare)}`;
+type StillProps = WhatIfProps & FindingsProps;
+const FindingsStill = memo(function FindingsStill({ findings, onMend, ...what }: StillProps) {
   return (
-    <Panel id="balance" title="Balance" note="rear against front, kN">
-      <p>
-        {total > 0
-          ? `Front share ${percent(now.front / total)}${ideal} at ${decel(now.decel)} g.`
-          : 'Nothing brakes at this push.'}
-      </p>
-      <div className="plot" ref={ref}>
-        <Balance
-          width={width}
-          height={226}
-          tyres={state.balance}
-          paths={paths}
-          at={{ front: now.front, rear: now.rear, name: setup.name.replace(/^plan /, '') }}
-          said={saidBalance(size)}
-        />
-      </div>
-    </Panel>
-  );
-});
-
-export const TravelPanel = memo(function TravelPanel({ size }: { size: Size }) {
-  const [ref, width] = useWidth<HTMLDivElement>(350);
-  const { now, solved, state, found, job, setup } = size;
-  const room = solved.parts.pedal.available_mm;
-  const whole = solved.parts.cylinder.stroke_mm;
-  if (now.travel === null) {
-    return (
-      <Panel id="travel" title="Where the pedal goes" note="mm at the pad">
-        <p>It still needs: {(setup.needs['travel'] ?? []).join(', ')}.</p>
-      </Panel>
-    );
-  }
-  return (
-    <Panel id="travel" title="Where the pedal goes" note="mm at the pad">
-      <p>
-        {room === null
-          ? `${millimetres(now.travel)} mm.`
-          : `${millimetres(now.travel)} of ${millimetres(room)} mm (${percent(now.travel / room)}), ${roomLeft(room, now.travel)}.`}
-      </p>
-      <div className="plot" ref={ref}>
-        <TravelStair
-          width={width}
-          causes={causesOf(now)}
-          total={now.travel}
-          available={room}
-          band={job.view.travel}
-          found={found?.now.travel ?? null}
-          lost={lostOf(state.failures)}
-          stroke={whole !== null && now.piston !== null ? { used: now.piston, whole } : null}
-          said={saidTravel(size)}
-        />
-      </div>
-    </Panel>
-  );
-});
-
-/** The findings do not move with the push. */
-export const FindingsPanel = memo(function FindingsPanel({ findings, onMend }: FindingsProps) {
-  return (
-    <Panel id="findings" title="Findings" note={tally(findings)}>
+    <Panel id="findings" name="Findings" title="Findings" note={tally(findings)}>
+      <WhatIf {...what} />
       <Findings findings={findings} onMend={onMend} />
     </Panel>
   );

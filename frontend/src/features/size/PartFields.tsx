@@ -6,7 +6,7 @@ import type { Step } from '../../api/jobs';
 import type { Bore, Solved, StationParts } from '../../api/types';
 import { Field } from '../../ui/Field';
 import { asTyped, grouped, size } from '../../units/format';
-import { kneeStep, nextBore, typed, valueAt, type Place } from './edits';
+import { kneeStep, nextBore, stationPath, typed, valueAt, type Place } from './edits';
 
 export const Own = styled.p`
   font: var(--w-firm) var(--t-name) / var(--snug) var(--letter);
@@ -72,9 +72,39 @@ const Triangle = ({ left = false }: { left?: boolean }) => (
   </svg>
 );
 
+/** Two cylinders on a bar: each bore, and the bar's share. */
+const TwinFields = memo(function TwinFields({ place, onStep }: FieldsProps) {
+  const of = (path: string) => `${place.control}.cylinder.${path}`;
+  const rows = [
+    ['F', 'front bore', of('front.bore_mm'), 'mm'],
+    ['R', 'rear bore', of('rear.bore_mm'), 'mm'],
+    ['bar', 'front’s share of the bar', of('bar.front_share'), ''],
+  ] as const;
+  return (
+    <Pair>
+      {rows.map(([shown, label, path, unit]) => {
+        const own = valueAt(place.document, path);
+        if (own === undefined) return null;
+        return (
+          <Field
+            key={path}
+            label={shown}
+            value={asTyped(own, unit)}
+            onCommit={(text) => onStep(typed(label, path, text))}
+          />
+        );
+      })}
+    </Pair>
+  );
+});
+
+export function CylinderFields(props: FieldsProps) {
+  return props.solved.parts.cylinder.kind === 'twin' ? <TwinFields {...props} /> : <BoreField {...props} />;
+}
+
 /** The bore: typed, or stepped through the standard sizes by keys and triangles. */
-export const BoreField = memo(function BoreField({ place, solved, bores, onStep }: FieldsProps) {
-  const path = `${place.root}.systems.0.cylinder.bore_mm`;
+const BoreField = memo(function BoreField({ place, solved, bores, onStep }: FieldsProps) {
+  const path = `${place.control}.cylinder.bore_mm`;
   const now = solved.parts.cylinder.bore_mm;
   const step = (direction: 1 | -1) => {
     const next = nextBore(bores, now, direction);
@@ -133,7 +163,7 @@ function Length({
 }
 
 export const PedalFields = memo(function PedalFields(props: FieldsProps) {
-  const path = `${props.place.root}.systems.0.control`;
+  const path = `${props.place.control}.control`;
   const { pedal } = props.solved.parts;
   return (
     <Pair>
@@ -155,14 +185,12 @@ export const PedalFields = memo(function PedalFields(props: FieldsProps) {
   );
 });
 
-const stationPath = (place: Place, index: number) => `${place.root}.systems.0.stations.${index}`;
 export const side = (s: StationParts) => (s.axle === 'front' ? 'F' : 'R');
 
 export const ValveFields = memo(function ValveFields({ place, solved, onStep }: FieldsProps) {
-  const index = solved.parts.stations.findIndex((s) => s.axle === 'rear');
-  const station = solved.parts.stations[index];
+  const station = solved.parts.stations.find((s) => s.axle === 'rear');
   if (!station) return <Own>no rear line</Own>;
-  const path = `${stationPath(place, index)}.devices`;
+  const path = `${stationPath(place, station.name)}.devices`;
   const knee =
     station.valve_place === null
       ? ''
@@ -173,7 +201,7 @@ export const ValveFields = memo(function ValveFields({ place, solved, onStep }: 
         label="knee"
         value={knee}
         placeholder="no valve"
-        onCommit={(text) => onStep(kneeStep(place, station, index, text))}
+        onCommit={(text) => onStep(kneeStep(place, station, text))}
       />
       {station.valve_place !== null && (
         <Field
@@ -189,8 +217,8 @@ export const ValveFields = memo(function ValveFields({ place, solved, onStep }: 
 export const PistonFields = memo(function PistonFields({ place, solved, onStep }: FieldsProps) {
   return (
     <Pair>
-      {solved.parts.stations.map((s, i) => {
-        const path = `${stationPath(place, i)}.brake.${s.disc ? 'pistons_mm' : 'wheel_cylinder_mm'}`;
+      {solved.parts.stations.map((s) => {
+        const path = `${stationPath(place, s.name)}.brake.${s.disc ? 'pistons_mm' : 'wheel_cylinder_mm'}`;
         const own = valueAt(place.document, path);
         return (
           <Field
@@ -208,13 +236,13 @@ export const PistonFields = memo(function PistonFields({ place, solved, onStep }
 export const RotorFields = memo(function RotorFields(props: FieldsProps) {
   return (
     <Pair>
-      {props.solved.parts.stations.map((s, i) => (
+      {props.solved.parts.stations.map((s) => (
         <Length
           key={s.name}
           props={props}
           label={`${s.name} ${s.disc ? 'rotor' : 'drum'} diameter`}
           shown={s.disc ? side(s) : `${side(s)} drum`}
-          path={`${stationPath(props.place, i)}.brake.${s.disc ? 'rotor_diameter_mm' : 'drum_diameter_mm'}`}
+          path={`${stationPath(props.place, s.name)}.brake.${s.disc ? 'rotor_diameter_mm' : 'drum_diameter_mm'}`}
           mm={s.disc?.rotor_diameter_mm ?? s.drum?.drum_diameter_mm ?? 0}
         />
       ))}

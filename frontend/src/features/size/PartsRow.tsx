@@ -4,9 +4,9 @@ import styled from 'styled-components';
 import type { Solved, StateView } from '../../api/types';
 import { grouped, newtons, poundsForce, psi, size } from '../../units/format';
 import type { Figures } from './figures';
-import { ENDS, onAxle, type FoundLine } from './ForceLine';
+import { ENDS, onAxle, type FoundLine } from './line/geometry';
 import {
-  BoreField,
+  CylinderFields,
   Own,
   PedalFields,
   PistonFields,
@@ -97,11 +97,13 @@ export const PartsRow = memo(function PartsRow(props: PartsProps) {
         )}
       </div>
       <div>
-        <BoreField {...fields} />
-        <Small>
-          {parts.cylinder.kind}, {size(parts.cylinder.bore_mm)} mm
-        </Small>
-        {found && (
+        <CylinderFields {...fields} />
+        {parts.cylinder.kind !== 'twin' && (
+          <Small>
+            {parts.cylinder.kind}, {size(parts.cylinder.bore_mm)} mm
+          </Small>
+        )}
+        {found && parts.cylinder.kind !== 'twin' && (
           <Small data-was>
             was {boreName(found.solved.parts)}, {size(found.solved.parts.cylinder.bore_mm)} mm
           </Small>

@@ -1,21 +1,22 @@
 /** Size on a phone at the car: the worst finding first, the line stood on end, and a dock for the push under the thumb. */
-import { useDeferredValue, useState } from 'react';
+import { useDeferredValue, type ReactNode } from 'react';
 import { Button } from 'react-aria-components';
-import { Link } from 'react-router';
 import styled from 'styled-components';
 import { PushRule } from '../../charts/PushRule';
 import { Mark } from '../../ui/Mark';
-import { STAGES } from '../../ui/StageStrip';
+import { Go, PhoneHead } from '../../ui/PhoneHead';
 import { counted, decel, newtons } from '../../units/format';
 import { LevelWord, MendButton } from './Findings';
 import { LineDown } from './LineDown';
 import { LoadSwitch } from './LoadSwitch';
-import { Message } from './Message';
-import { BalancePanel, FindingsPanel, TravelPanel } from './Panels';
-import { PlanTabs } from './PlanTabs';
+import { Message } from '../../ui/Message';
+import { Banner } from './Banner';
+import { FindingsPanel, InstrumentPanel } from './Panels';
+import { PathSwitch } from './PathSwitch';
+import { PlanTabs } from '../../ui/PlanTabs';
+import { PlanTools } from '../../ui/PlanTools';
 import { ruleOf } from './rule';
 import { saidLine } from './said';
-import { REDO, ThemeButton, UNDO } from './SizeSheet';
 import type { Size } from './useSize';
 import { difference } from './words';
 
@@ -34,53 +35,12 @@ const Phone = styled.div`
     height: auto;
   }
 `;
-const Head = styled.header`
-  display: flex;
-  align-items: center;
-  gap: var(--s10);
-  min-height: var(--ph-head);
-  border-bottom: var(--r-heavy) solid var(--ink);
-  flex: none;
-  h1 {
-    font: var(--w-most) var(--t-entry) / var(--one) var(--letter);
-  }
-  > span {
-    flex: 1;
-    font: var(--w-firm) var(--t-head) / var(--one) var(--letter);
-    color: var(--ink-2);
-    white-space: nowrap;
-  }
-  button {
-    width: var(--target);
-    height: var(--target);
-    border: 0;
-    background: none;
-    padding: 0;
-    display: grid;
-    place-items: center;
-  }
-  button[data-disabled] {
-    opacity: 0.35;
-  }
-  path {
-    stroke: var(--ink);
-    stroke-width: var(--r-mark);
-    stroke-linecap: round;
-    stroke-linejoin: round;
-  }
-  a {
-    color: inherit;
-    min-height: var(--target);
-    display: grid;
-    place-items: center;
-    text-underline-offset: var(--s3);
-  }
-`;
 const Tabs = styled.div`
   flex: none;
   border-bottom: var(--r-hair) solid var(--ink);
   height: var(--ph-plan);
   display: grid;
+  grid-template-columns: minmax(0, 1fr) auto;
 `;
 const Worst = styled.div`
   flex: none;
@@ -165,33 +125,6 @@ const Dock = styled.div`
     justify-content: space-between;
   }
 `;
-const Go = styled(Button)`
-  border: 0;
-  background: none;
-  padding: 0 var(--s2);
-  min-height: var(--target);
-  text-decoration: underline;
-  text-underline-offset: var(--s3);
-  white-space: nowrap;
-`;
-const Stages = styled.ol`
-  flex: none;
-  list-style: none;
-  margin: 0;
-  padding: var(--s6) 0;
-  display: grid;
-  grid-template-columns: 1fr 1fr;
-  border-bottom: var(--r-hair) solid var(--ink);
-  li {
-    min-height: var(--s28);
-    color: var(--ink-2);
-  }
-  li[aria-current] {
-    color: var(--ink);
-    font-weight: var(--w-strong);
-  }
-`;
-
 const NUDGE = 10;
 const glide = () => (window.matchMedia('(prefers-reduced-motion: reduce)').matches ? 'auto' : 'smooth');
 function goTo(id: string) {
@@ -200,52 +133,23 @@ function goTo(id: string) {
   target?.focus({ preventScroll: true });
 }
 
-export function SizePhone({ size }: { size: Size }) {
+export function SizePhone({ size, tools }: { size: Size; tools: ReactNode }) {
   const { job, setup, solved, state, look, now, found } = size;
   const later = useDeferredValue(size);
-  const [stages, setStages] = useState(false);
   const worst = setup.findings[0];
   const loud = worst && (worst.level === 'danger' || worst.level === 'caution');
   return (
     <Phone>
-      <Head>
-        <h1>Size</h1>
-        <span>2 of 7</span>
-        <ThemeButton />
-        <Button aria-label="Undo" isDisabled={!job.can_undo} onPress={size.onUndo}>
-          <svg width="16" height="16" aria-hidden="true">
-            <path d={UNDO} />
-          </svg>
-        </Button>
-        <Button aria-label="Redo" isDisabled={!job.can_redo} onPress={size.onRedo}>
-          <svg width="16" height="16" aria-hidden="true">
-            <path d={REDO} />
-          </svg>
-        </Button>
-        <Go aria-expanded={stages} onPress={() => setStages(!stages)}>
-          stages
-        </Go>
-      </Head>
-      {stages && (
-        <nav aria-label="Stages">
-          <Stages>
-            {STAGES.map((name, i) => (
-              <li key={name} aria-current={name === 'Size' ? 'step' : undefined}>
-                {i + 1} {name}
-                {name === 'Size' ? '' : ', later'}
-              </li>
-            ))}
-            <li>
-              <Link to="/">All jobs</Link>
-            </li>
-          </Stages>
-        </nav>
-      )}
+      <PhoneHead job={job} stage="Size" onUndo={size.onUndo} onRedo={size.onRedo}>
+        {tools}
+      </PhoneHead>
       <Tabs role="region" aria-label="Plans">
         <PlanTabs setups={job.view.setups} using={setup.key} onUse={size.onUse} small />
+        <PlanTools job={job} using={setup.key} onStep={size.onStep} onUse={size.onUse} small />
       </Tabs>
+      <Banner size={size} />
       {size.message && <Message said={size.message} onClose={size.onClose} />}
-      {worst && !size.message && (
+      {worst && !size.message && !size.trying && !size.failure && (
         <Worst role="region" aria-label="Worst finding">
           <Mark state={worst.level} size={18} />
           <p>
@@ -261,6 +165,9 @@ export function SizePhone({ size }: { size: Size }) {
       )}
       <Scroll>
         <div id="line">
+          {(setup.solved?.paths.length ?? 0) > 1 && (
+            <PathSwitch paths={setup.solved?.paths ?? []} using={solved.name} onPath={size.onPath} />
+          )}
           <LineDown
             said={saidLine(size)}
             place={size.place}
@@ -273,9 +180,13 @@ export function SizePhone({ size }: { size: Size }) {
             onStep={size.onStep}
           />
         </div>
-        <BalancePanel size={later} />
-        <TravelPanel size={later} />
-        <FindingsPanel findings={size.setup.findings} onMend={size.onMend} />
+        <InstrumentPanel id="feel" size={later} />
+        <InstrumentPanel id="balance" size={later} />
+        <InstrumentPanel id="travel" size={later} />
+        <FindingsPanel size={size} />
+        <InstrumentPanel id="valve" size={later} />
+        <InstrumentPanel id="adhesion" size={later} />
+        <InstrumentPanel id="heat" size={later} />
         <section aria-label="Job">
           <p>
             {job.name}.{' '}

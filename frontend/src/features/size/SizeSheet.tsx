@@ -1,80 +1,48 @@
 /** Size on a laptop: one sheet, the line across it, the instruments beneath. */
-import { memo, useDeferredValue } from 'react';
-import { Button, ToggleButton, ToggleButtonGroup } from 'react-aria-components';
-import { Link } from 'react-router';
+import { memo, useCallback, useDeferredValue, useEffect, useMemo, useState, type ReactNode } from 'react';
+import { ToggleButton, ToggleButtonGroup } from 'react-aria-components';
 import styled from 'styled-components';
-import type { Job } from '../../api/client';
 import { PushRule } from '../../charts/PushRule';
-import { StageStrip } from '../../ui/StageStrip';
-import { Wordmark } from '../../ui/Wordmark';
-import { useTheme } from '../../ui/theme';
+import { SheetPage } from '../../ui/SheetPage';
+import { SheetTop } from '../../ui/SheetTop';
+import { progressOf } from '../../ui/progress';
+import { useHeight } from '../../ui/useHeight';
 import { ForceLine } from './ForceLine';
-import { Message } from './Message';
-import { BalancePanel, FindingsPanel, TravelPanel } from './Panels';
+import { Message } from '../../ui/Message';
+import { Banner } from './Banner';
+import { Compare } from './Compare';
+import { valueAt } from './edits';
+import { mostChanged, type BandSide } from './gains';
+import { InstrumentStrip } from './Instruments';
+import type { Kind } from './line/Road';
+import { FindingsPanel } from './Panels';
+import { PathSwitch } from './PathSwitch';
 import { PartsRow } from './PartsRow';
-import { PlanTabs } from './PlanTabs';
+import { PlanTabs } from '../../ui/PlanTabs';
+import { PlanTools } from '../../ui/PlanTools';
 import { PushEntry } from './PushEntry';
 import { ruleOf } from './rule';
 import { saidLine } from './said';
 import { TitleBlock } from './TitleBlock';
+import { TRAVEL_LINK, Working } from './Working';
 import type { Size } from './useSize';
 import { difference } from './words';
 
-const Sheet = styled.div`
-  zoom: var(--zoom);
-  max-width: var(--sheet-most);
-  height: calc(100vh / var(--zoom));
-  min-height: 640px;
-  margin: 0 auto;
-  padding: var(--s8) var(--s16);
-  display: grid;
+const Sheet = styled(SheetPage)`
   grid-template-rows: var(--row-strip) var(--row-ctl) minmax(0, 1fr) auto;
-  @media print {
-    height: auto;
-  }
-`;
-const Top = styled.header`
-  display: grid;
-  grid-template-columns: var(--col-word) minmax(0, 1fr) var(--col-tools);
-  border-bottom: var(--r-heavy) solid var(--ink);
-  a {
-    display: flex;
-    align-items: center;
-    text-decoration: none;
-    color: inherit;
-  }
-`;
-const Tools = styled.div`
-  display: flex;
-  justify-content: flex-end;
-  align-items: center;
-  gap: var(--s2);
-  button {
-    height: var(--s30);
-    min-width: var(--s30);
-    border: 0;
-    background: none;
-    padding: 0 var(--s5);
-  }
-  button[data-disabled] {
-    opacity: 0.35;
-  }
-  path {
-    stroke: var(--ink);
-    stroke-width: var(--r-mark);
-    stroke-linecap: round;
-    stroke-linejoin: round;
-  }
 `;
 const Control = styled.div`
   display: grid;
-  grid-template-columns: minmax(0, auto) auto minmax(420px, 1fr);
+  grid-template-columns: minmax(0, auto) auto auto minmax(360px, 1fr);
   border-bottom: var(--r-hair) solid var(--ink);
 `;
 const Main = styled.main`
   display: grid;
   grid-template-rows: auto minmax(0, 1fr);
   min-height: 0;
+  &[data-comparing] {
+    grid-template-rows: minmax(0, 1fr);
+  }
 `;
 const Line = styled.section`
   position: relative;
@@ -85,6 +53,9 @@ const Same = styled.div`
   left: 0;
   top: var(--s30);
   width: var(--switch-w);
+  &[data-below] {
+    top: 62px;
+  }
   > p {
     color: var(--found);
     padding-bottom: var(--s3);
@@ -111,6 +82,7 @@ const Same = styled.div`
 const Instruments = styled.div`
   display: grid;
   grid-template-columns: var(--inst);
+  grid-template-rows: minmax(0, 1fr);
   min-height: 0;
   @media print {
     section {
@@ -124,56 +96,15 @@ const Caution = styled.p`
   font-size: var(--t-note);
 `;
 
-export const UNDO = 'M3,6L10,6A4,4 0 0 1 10,14L6,14M6,2.5L2.5,6L6,9.5';
-export const REDO = 'M13,6L6,6A4,4 0 0 0 6,14L10,14M10,2.5L13.5,6L10,9.5';
-const Glyph = ({ d }: { d: string }) => (
-  <svg width="16" height="16" aria-hidden="true">
-    <path d={d} />
-  </svg>
-);
-
-export function ThemeButton() {
-  const [theme, toggle] = useTheme();
-  return (
-    <Button onPress={toggle} aria-label={theme === 'dark' ? 'Light drawing' : 'Dark drawing'}>
-      <Glyph
-        d={
-          theme === 'dark'
-            ? 'M8,5A3,3 0 1 1 8,11A3,3 0 1 1 8,5M8,1L8,2M8,14L8,15M1,8L2,8M14,8L15,8'
-            : 'M12,10A5.5,5.5 0 1 1 6,3A4.5,4.5 0 0 0 12,10Z'
-        }
-      />
-    </Button>
-  );
-}
-
-interface StepsProps {
-  job: Job;
-  onUndo: () => void;
-  onRedo: () => void;
-}
-const Steps = memo(function Steps({ job, onUndo, onRedo }: StepsProps) {
-  return (
-    <Tools className="noprint">
-      <ThemeButton />
-      <Button aria-label="Undo" isDisabled={!job.can_undo} onPress={onUndo}>
-        <Glyph d={UNDO} />
-      </Button>
-      <Button aria-label="Redo" isDisabled={!job.can_redo} onPress={onRedo}>
-        <Glyph d={REDO} />
-      </Button>
-    </Tools>
-  );
-});
-
 interface MatchProps {
   match: 'stop' | 'push';
+  below: boolean;
   onMatch: (match: 'stop' | 'push') => void;
 }
 /** Where as found is matched with the plan: at the road, or at the foot. */
-const Match = memo(function Match({ match, onMatch }: MatchProps) {
+const Match = memo(function Match({ match, onMatch, below }: MatchProps) {
   return (
-    <Same className="noprint">
+    <Same className="noprint" data-below={below || undefined}>
       <p id="same">As found, at</p>
       <ToggleButtonGroup
         aria-labelledby="same"
@@ -189,55 +120,129 @@ const Match = memo(function Match({ match, onMatch }: MatchProps) {
   );
 });
 
-export function SizeSheet({ size }: { size: Size }) {
+const SIDES: readonly BandSide[] = ['front', 'rear', 'whole'];
+
+export function SizeSheet({ size, tools }: { size: Size; tools: ReactNode }) {
   const { job, setup, solved, state, look, now, found } = size;
   const { view } = job;
   // While the push is scrubbed the line comes first; the instruments follow one frame behind it.
   const later = useDeferredValue(size);
   const against = difference(solved.against_found[look.load]);
+  const progress = useMemo(() => progressOf(view), [view]);
+  const [ref, height] = useHeight<HTMLDivElement>(250);
+  const [link, setLink] = useState<number | null>(null);
+  const [comparing, setComparing] = useState(false);
+  const [chosen, setSide] = useState<BandSide | null>(null);
+  const first = useMemo(() => (found ? mostChanged(solved, now, found) : 'front'), [found, solved, now]);
+  const side = chosen ?? first;
+  const onSide = useCallback((now: BandSide) => setSide(SIDES[(SIDES.indexOf(now) + 1) % SIDES.length] ?? 'front'), []);
+  const onWorking = useCallback(() => setLink(TRAVEL_LINK), []);
+  const onCompare = useCallback(() => {
+    setLink(null);
+    setComparing(true);
+  }, []);
+  const { onStep, place } = size;
+  const onPin = useCallback(
+    (mm: number, gesture: string) =>
+      onStep({
+        label: 'pin moved',
+        gesture,
+        edits: [{ path: `${place.control}.control.pivot_to_pin_mm`, value: `${mm} mm` }],
+      }),
+    [onStep, place.control],
+  );
+  const onBar = useCallback(
+    (share: number, gesture: string) =>
+      onStep({
+        label: 'bar set',
+        gesture,
+        edits: [{ path: `${place.control}.cylinder.bar.front_share`, value: Math.round(share * 1000) / 1000 }],
+      }),
+    [onStep, place.control],
+  );
+  const fixed = size.trying !== null || size.failure !== null;
+  const barred = valueAt(place.document, `${place.control}.cylinder.bar.front_share`) === undefined;
+  const kind = ((job.document['vehicle'] as { kind?: Kind } | undefined)?.kind ?? 'car') satisfies Kind;
+  const paths = setup.solved?.paths ?? [];
+  useEffect(() => {
+    if (!comparing) return;
+    const keys = (event: KeyboardEvent) => {
+      if (event.key === 'Escape') setComparing(false);
+    };
+    window.addEventListener('keydown', keys);
+    return () => window.removeEventListener('keydown', keys);
+  }, [comparing]);
   return (
     <Sheet>
-      <Top>
-        <Link to="/" aria-label="Kobrix, all jobs">
-          <Wordmark />
-        </Link>
-        <StageStrip progress={setup.level === 'danger' || setup.level === 'caution' ? 'begun' : 'ready'} />
-        <Steps job={job} onUndo={size.onUndo} onRedo={size.onRedo} />
-      </Top>
+      <SheetTop job={job} stage="Size" progress={progress} onUndo={size.onUndo} onRedo={size.onRedo}>
+        {tools}
+      </SheetTop>
       <Control role="region" aria-label="Plans and push">
         <PlanTabs setups={view.setups} using={setup.key} onUse={size.onUse} />
+        <PlanTools job={job} using={setup.key} onStep={size.onStep} onUse={size.onUse} onCompare={onCompare} />
         <PushEntry push={now.push} decel={now.decel} onPush={size.onPush} onDecel={size.onDecel} />
         <PushRule {...ruleOf(size)} />
       </Control>
-      <Main>
+      <Main data-comparing={comparing || undefined}>
         <h1 className="visually-hidden">
           {job.name}: Size, {setup.name}
         </h1>
-        <Line aria-label={`Force line, ${setup.name}`}>
-          {found && <Match match={look.match} onMatch={size.onMatch} />}
-          <ForceLine solved={solved} state={state} now={now} found={found} said={saidLine(size)} />
-          <PartsRow
-            place={size.place}
-            solved={solved}
-            state={state}
-            now={later.now}
-            found={later.found}
-            against={against}
-            bores={view.standard_bores}
-            onStep={size.onStep}
-          />
-          {size.message && <Message said={size.message} onClose={size.onClose} />}
-        </Line>
-        <Instruments>
-          <BalancePanel size={later} />
-          <TravelPanel size={later} />
-          <FindingsPanel findings={size.setup.findings} onMend={size.onMend} />
+        {!comparing && (
+          <Line aria-label={`Force line, ${setup.name}`}>
+            {paths.length > 1 && <PathSwitch paths={paths} using={solved.name} onPath={size.onPath} />}
+            {found && size.behind === 'as found' && solved.lines.length === 1 && (
+              <Match match={look.match} onMatch={size.onMatch} below={paths.length > 1} />
+            )}
+            <ForceLine
+              solved={solved}
+              state={state}
+              now={now}
+              found={found}
+              behind={size.behind}
+              match={look.match}
+              side={side}
+              onSide={onSide}
+              name={size.trying ? size.trying.label : setup.name}
+              kind={kind}
+              on={link}
+              onLink={setLink}
+              onPin={fixed || solved.parts.pedal.linked ? null : onPin}
+              onBar={fixed || barred ? null : onBar}
+              said={saidLine(size)}
+            />
+            <PartsRow
+              place={size.place}
+              solved={solved}
+              state={state}
+              now={later.now}
+              found={later.found}
+              against={against}
+              bores={view.standard_bores}
+              onStep={size.onStep}
+            />
+            <Banner size={size} />
+            {size.message && <Message said={size.message} onClose={size.onClose} />}
+          </Line>
+        )}
+        <Instruments ref={ref}>
+          {comparing ? (
+            <Compare size={later} onClose={() => setComparing(false)} />
+          ) : (
+            <>
+              {link === null ? (
+                <InstrumentStrip size={later} height={height} onWorking={onWorking} />
+              ) : (
+                <Working size={later} link={link} onLink={setLink} />
+              )}
+              <FindingsPanel size={size} />
+            </>
+          )}
         </Instruments>
       </Main>
       <footer>
         <TitleBlock
           job={job}
-          setup={setup}
+          solved={solved}
           state={state}
           wanted={view.wanted_decel_g ?? 0}
           load={look.load}

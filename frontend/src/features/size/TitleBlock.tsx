@@ -2,7 +2,7 @@
 import { memo } from 'react';
 import styled from 'styled-components';
 import type { Job } from '../../api/client';
-import type { SetupView, StateView } from '../../api/types';
+import type { Solved, StateView } from '../../api/types';
 import { decel, millimetres, percent } from '../../units/format';
 import { LoadSwitch } from './LoadSwitch';
 
@@ -37,7 +37,7 @@ const Block = styled.dl`
 
 interface TitleBlockProps {
   job: Job;
-  setup: SetupView;
+  solved: Solved;
   state: StateView;
   wanted: number;
   load: number;
@@ -46,16 +46,16 @@ interface TitleBlockProps {
 }
 export const TitleBlock = memo(function TitleBlock({
   job,
-  setup,
+  solved,
   state,
   wanted,
   load,
   stored,
   onLoad,
 }: TitleBlockProps) {
-  const tyre = setup.solved?.parts.stations[0]?.tyre ?? 'by radius';
+  const tyre = solved.parts.stations[0]?.tyre ?? 'by radius';
   const wheelbase = (job.document['vehicle'] as Record<string, unknown> | undefined)?.['wheelbase_mm'];
-  const states = setup.solved?.states ?? [];
+  const { states } = solved;
   return (
     <Block>
       <div>

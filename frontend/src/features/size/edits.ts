@@ -1,11 +1,47 @@
 /** Where the fields of the parts live in the job's document, and the steps they make. */
 import type { Step } from '../../api/jobs';
-import type { Bore, StationParts } from '../../api/types';
+import type { Bore, Solved, StateView, StationParts } from '../../api/types';
 
 export interface Place {
-  /** Dotted path of the setup's systems in the job: `as_found` or `plans.0`. */
+  /** Dotted path of the setup in the job: `as_found` or `plans.0`. */
   root: string;
+  /** Of what holds the control and the cylinder of the line: a system, or a second control of one. */
+  control: string;
+  /** Of the system whose brakes they press. */
+  owner: string;
   document: Record<string, unknown>;
+}
+
+interface SystemIn {
+  name: string;
+  stations: { name: string }[];
+  second_control?: { name?: string } | { name?: string }[];
+}
+/** Where a control stands in the job, by its name on the line. */
+export function placeOf(document: Record<string, unknown>, setup: string, control: string): Place {
+  const root = rootOf(document, setup);
+  const systems = (valueAt(document, `${root}.systems`) ?? []) as SystemIn[];
+  for (const [i, system] of systems.entries()) {
+    const owner = `${root}.systems.${i}`;
+    if (system.name === control) return { root, control: owner, owner, document };
+    const own = system.second_control;
+    const seconds = Array.isArray(own) ? own : own ? [own] : [];
+    for (const [n, second] of seconds.entries()) {
+      const name = second.name ?? `${system.name}_second${seconds.length > 1 ? `_${n + 1}` : ''}`;
+      if (name === control)
+        return { root, control: `${owner}.second_control${Array.isArray(own) ? `.${n}` : ''}`, owner, document };
+    }
+  }
+  return { root, control: `${root}.systems.0`, owner: `${root}.systems.0`, document };
+}
+
+/** Dotted path of a station by its name. */
+export function stationPath(place: Place, name: string): string {
+  const stations = (valueAt(place.document, `${place.owner}.stations`) ?? []) as { name: string }[];
+  return `${place.owner}.stations.${Math.max(
+    0,
+    stations.findIndex((s) => s.name === name),
+  )}`;
 }
 
 export const rootOf = (document: Record<string, unknown>, setup: string): string => {
@@ -36,8 +72,8 @@ export function nextBore(bores: readonly Bore[], now: number, direction: 1 | -1)
 }
 
 /** A valve's knee as typed: put in, changed, or taken out when nothing is left in the field. */
-export function kneeStep(place: Place, station: StationParts, index: number, text: string): Step {
-  const path = `${place.root}.systems.0.stations.${index}.devices`;
+export function kneeStep(place: Place, station: StationParts, text: string): Step {
+  const path = `${stationPath(place, station.name)}.devices`;
   const devices = (valueAt(place.document, path) ?? []) as { kind: string }[];
   if (!text.trim()) {
     return { label: 'valve out', edits: [{ path, value: devices.filter((d) => d.kind !== 'proportioning') }] };
@@ -52,3 +88,44 @@ export const mendStep = (place: Place, label: string, edits: readonly Record<str
   label,
   edits: edits.map((e) => ({ path: `${place.root}.${String(e['path'])}`, value: e['value'] })),
 });
+
+export interface Knee {
+  /** Front force, rear force and inlet pressure along the path as far as no valve reduces it, in N and kPa. */
+  points: readonly { front: number; rear: number; kpa: number }[];
+  /** Where the knee is now, or where the path locks when there is no valve yet. */
+  kpa: number;
+  present: boolean;
+}
+
+/** What a knee can be dragged along: the path of one control to both axles, before anything reduces the rear. */
+export function kneeOf(solved: Solved, state: StateView): Knee | null {
+  const rear = solved.parts.stations.find((s) => s.axle === 'rear');
+  const own = rear && state.curves.lines[solved.system]?.stations[rear.name];
+  if (!rear || !own || solved.lines.length !== 1 || !solved.parts.stations.some((s) => s.axle === 'front')) return null;
+  const { front_n, rear_n } = state.curves;
+  const points = own.inlet_kpa.flatMap((kpa, i) => {
+    const whole = Math.abs((own.outlet_kpa[i] ?? 0) - kpa) < 0.5;
+    return whole && kpa > 0 ? [{ front: front_n[i] ?? 0, rear: rear_n[i] ?? 0, kpa }] : [];
+  });
+  if (points.length < 2) return null;
+  const lock = state.lock ? state.curves.push_n.findIndex((n) => n >= (state.lock?.push_n ?? 0)) : -1;
+  const last = points[points.length - 1]?.kpa ?? 0;
+  return {
+    points,
+    kpa: rear.valve?.knee_kpa ?? Math.min(last, lock >= 0 ? (own.inlet_kpa[lock] ?? last) : last),
+    present: rear.valve !== null,
+  };
+}
+
+/** The document as it would be with some values set: for showing what is tried. */
+export function withEdits(document: Record<string, unknown>, edits: Step['edits']): Record<string, unknown> {
+  const copy = structuredClone(document);
+  for (const { path, value } of edits) {
+    const parts = path.split('.');
+    const last = parts.pop();
+    const holder = valueAt(copy, parts.join('.'));
+    if (last !== undefined && holder !== null && typeof holder === 'object')
+      (holder as Record<string, unknown>)[last] = value;
+  }
+  return copy;
+}

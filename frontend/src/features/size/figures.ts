@@ -7,21 +7,29 @@ export interface StationFigures {
   torque: number;
   clamp: number | null;
 }
-export interface Figures {
-  push: number;
+/** One control on a path. */
+export interface LineFigures {
   rod: number;
   out: number;
+  travel: number | null;
+  piston: number | null;
+  causes: Record<string, number>;
+  ratio: number | null;
+  rodAngle: number | null;
+  stations: Record<string, StationFigures>;
+}
+/** The road, the path's own control at the top, and every control by name. */
+export interface Figures extends LineFigures {
+  push: number;
   front: number;
   rear: number;
   decel: number;
   gripDecel: number;
   locked: string[];
+  adhesion: { front: number; rear: number };
   /** Front share at which both axles would use the same grip; known between samples only. */
   idealShare: number | null;
-  stations: Record<string, StationFigures>;
-  travel: number | null;
-  piston: number | null;
-  causes: Record<string, number>;
+  lines: Record<string, LineFigures>;
 }
 
 /** Place of x in a rising list: the index before it, and the fraction of the step. */
@@ -38,36 +46,70 @@ function place(list: readonly number[], x: number): [number, number] {
   return [low, b > a ? Math.min(1, Math.max(0, (x - a) / (b - a))) : 0];
 }
 
-export function figuresAt(curves: Curves, push: number): Figures {
+const NOTHING: LineFigures = {
+  rod: 0,
+  out: 0,
+  travel: null,
+  piston: null,
+  causes: {},
+  ratio: null,
+  rodAngle: null,
+  stations: {},
+};
+/** Brakes that several controls press show what the stronger one does. */
+function joined(lines: Record<string, LineFigures>): Record<string, StationFigures> {
+  const all: Record<string, StationFigures> = {};
+  for (const line of Object.values(lines)) {
+    for (const [name, own] of Object.entries(line.stations)) {
+      const known = all[name];
+      if (!known || own.torque > known.torque) all[name] = own;
+    }
+  }
+  return all;
+}
+
+export function figuresAt(curves: Curves, push: number, system: string): Figures {
   const [i, t] = place(curves.push_n, push);
   const at = (list: readonly number[]) => (list[i] ?? 0) + t * ((list[i + 1] ?? list[i] ?? 0) - (list[i] ?? 0));
   const is = (list: readonly number[]) => (t > 0 ? (list[i + 1] ?? 0) : (list[i] ?? 0)) > 0.5;
+  const maybe = (list: readonly number[] | null) => (list ? at(list) : null);
   const locked: string[] = [];
   if (is(curves.front_locked)) locked.push('front');
   if (is(curves.rear_locked)) locked.push('rear');
-  const stations: Record<string, StationFigures> = {};
-  for (const [name, own] of Object.entries(curves.stations)) {
-    stations[name] = {
-      inlet: at(own.inlet_kpa),
-      outlet: at(own.outlet_kpa),
-      torque: at(own.torque_nm),
-      clamp: own.clamp_n ? at(own.clamp_n) : null,
+  const lines: Record<string, LineFigures> = {};
+  for (const [name, line] of Object.entries(curves.lines)) {
+    const stations: Record<string, StationFigures> = {};
+    for (const [station, own] of Object.entries(line.stations)) {
+      stations[station] = {
+        inlet: at(own.inlet_kpa),
+        outlet: at(own.outlet_kpa),
+        torque: at(own.torque_nm),
+        clamp: maybe(own.clamp_n),
+      };
+    }
+    lines[name] = {
+      rod: at(line.rod_n),
+      out: at(line.out_n),
+      travel: maybe(line.travel_mm),
+      piston: maybe(line.piston_mm),
+      causes: Object.fromEntries(Object.entries(line.causes_mm).map(([cause, list]) => [cause, at(list)])),
+      ratio: maybe(line.ratio),
+      rodAngle: maybe(line.rod_angle_deg),
+      stations,
     };
   }
   return {
+    ...(lines[system] ?? NOTHING),
+    stations: joined(lines),
     push,
-    rod: at(curves.rod_n),
-    out: at(curves.out_n),
     front: at(curves.front_n),
     rear: at(curves.rear_n),
     decel: at(curves.decel_g),
     gripDecel: at(curves.grip_decel_g),
     locked,
+    adhesion: { front: at(curves.adhesion_front), rear: at(curves.adhesion_rear) },
     idealShare: at(curves.ideal_front_share),
-    stations,
-    travel: curves.travel_mm ? at(curves.travel_mm) : null,
-    piston: curves.piston_mm ? at(curves.piston_mm) : null,
-    causes: Object.fromEntries(Object.entries(curves.causes_mm).map(([name, list]) => [name, at(list)])),
+    lines,
   };
 }
 
@@ -81,30 +123,40 @@ export function pushFor(curves: Curves, decel: number): number | null {
 }
 
 export function figuresOf(moment: Moment, system: string): Figures | null {
-  const own = moment.systems[system];
-  if (!own) return null;
-  const causes: Record<string, number> = {};
-  for (const [where, parts] of Object.entries(own.breakdown_mm ?? {})) {
-    for (const [cause, value] of Object.entries(parts)) causes[`${where}.${cause}`] = value;
+  if (!moment.systems[system]) return null;
+  const lines: Record<string, LineFigures> = {};
+  for (const [name, own] of Object.entries(moment.systems)) {
+    const causes: Record<string, number> = {};
+    for (const [where, parts] of Object.entries(own.breakdown_mm ?? {})) {
+      for (const [cause, value] of Object.entries(parts)) causes[`${where}.${cause}`] = value;
+    }
+    lines[name] = {
+      rod: own.rod_force_n,
+      out: own.booster_out_n,
+      travel: own.pedal_travel_mm ?? null,
+      piston: own.piston_travel_mm ?? null,
+      causes,
+      ratio: own.instant_ratio ?? null,
+      rodAngle: own.rod_angle_deg ?? null,
+      stations: Object.fromEntries(
+        Object.entries(own.stations).map(([station, s]) => [
+          station,
+          { inlet: s.pressure_in_kpa, outlet: s.pressure_kpa, torque: s.torque_per_wheel_nm, clamp: s.clamp_n ?? null },
+        ]),
+      ),
+    };
   }
   return {
+    ...(lines[system] ?? NOTHING),
+    stations: joined(lines),
     push: moment.pedal_force_n,
-    rod: own.rod_force_n,
-    out: own.booster_out_n,
     front: moment.front_brake_force_n,
     rear: moment.rear_brake_force_n,
     decel: moment.decel_g,
     gripDecel: moment.grip_decel_g,
     locked: moment.locked,
+    adhesion: { front: moment.adhesion_front, rear: moment.adhesion_rear },
     idealShare: null,
-    stations: Object.fromEntries(
-      Object.entries(own.stations).map(([name, s]) => [
-        name,
-        { inlet: s.pressure_in_kpa, outlet: s.pressure_kpa, torque: s.torque_per_wheel_nm, clamp: s.clamp_n ?? null },
-      ]),
-    ),
-    travel: own.pedal_travel_mm ?? null,
-    piston: own.piston_travel_mm ?? null,
-    causes,
+    lines,
   };
 }

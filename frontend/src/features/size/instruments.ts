@@ -43,8 +43,12 @@ export function causesOf(now: Figures): Cause[] {
   return [...groups, ...rest].filter((c) => c.mm > 0.005);
 }
 
-const words = (name: string) =>
-  `${name.replace('lost_', '').replace(/_/g, ' ')} ${name === 'lost_booster' ? '' : 'circuit '}lost`;
+/** "front circuit lost", "hand circuit lost", "booster lost". */
+const words = (name: string) => {
+  const [before = '', what = ''] = name.split('lost_');
+  const own = what === 'circuit' ? '' : what.replace(/_/g, ' ');
+  return `${[before.replace(/_/g, ' ').trim(), own].filter(Boolean).join(' ')} ${what === 'booster' ? '' : 'circuit '}lost`;
+};
 
 export function lostOf(failures: readonly Failure[]): Lost[] {
   return failures.map((f) => {
@@ -66,17 +70,18 @@ export function lostOf(failures: readonly Failure[]): Lost[] {
   });
 }
 
-const shortName = (name: string) => name.replace(/^plan /, '');
+export const shortName = (name: string) => name.replace(/^plan /, '');
 
 /** The path of each setup in the plane of front and rear force: the one in use, as found behind it, the others. */
-export function pathsOf(view: JobView, using: string, load: number): BalancePath[] {
+export function pathsOf(view: JobView, using: SetupView, shown: StateView, path: string, load: number): BalancePath[] {
   const one = (setup: SetupView): BalancePath[] => {
-    const state = setup.solved?.states[load];
+    const own = setup.key === using.key;
+    const state = own ? shown : setup.solved?.paths.find((p) => p.name === path)?.states[load];
     if (!state) return [];
     return [
       {
         name: shortName(setup.name),
-        kind: setup.key === using ? 'plan' : setup.key === view.setups[0]?.key ? 'found' : 'other',
+        kind: own ? 'plan' : setup.key === view.setups[0]?.key ? 'found' : 'other',
         points: state.curves.front_n.map((f, i) => [f, state.curves.rear_n[i] ?? 0] as const),
         lock: lockOf(state),
       },

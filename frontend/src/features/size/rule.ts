@@ -6,7 +6,7 @@ import type { Size } from './useSize';
 
 const ROUND_STOPS = [0.2, 0.4, 0.6, 0.8, 1];
 
-export function ruleOf({ job, now, found, state, onPush }: Size): PushRuleProps {
+export function ruleOf({ job, now, found, behind, state, onPush }: Size): PushRuleProps {
   const { view } = job;
   return {
     push: now.push,
@@ -14,6 +14,7 @@ export function ruleOf({ job, now, found, state, onPush }: Size): PushRuleProps 
     effort: view.effort,
     limit: view.force_limit_n,
     found: found && Math.abs(found.now.push - now.push) > 1 ? found.now.push : null,
+    behind,
     lock: state.lock && { push: state.lock.push_n, decel: state.lock.decel_g, words: state.first_lock_words },
     stops: ROUND_STOPS.flatMap((z) => {
       const push = pushFor(state.curves, z);

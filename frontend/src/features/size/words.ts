@@ -1,7 +1,8 @@
 /** Words and factors of each link, from the core's figures. */
-import type { Against, Parts, StateView, StationParts } from '../../api/types';
+import type { Against, Parts, Solved, StateView, StationParts } from '../../api/types';
 import { decel, lock, percent, size } from '../../units/format';
 import type { Figures } from './figures';
+import { drawnLines } from './line/geometry';
 
 export const LINKS = [
   'Foot',
@@ -15,6 +16,17 @@ export const LINKS = [
   'Road',
 ] as const;
 
+const named = (first: string, second: string) => [first, second, ...LINKS.slice(2)] as const;
+const NAMES = {
+  foot: LINKS,
+  hand: named('Hand', 'Lever'),
+  feet: named('Foot', 'Levers'),
+  both: named('Hand, foot', 'Levers'),
+};
+/** The links as this vehicle's controls are called. */
+export const linkNames = (kind: Parts['pedal']['kind'], two: boolean): readonly string[] =>
+  kind === 'hand_lever' ? (two ? NAMES.both : NAMES.hand) : two ? NAMES.feet : NAMES.foot;
+
 const factor = (n: number) => `× ${n.toFixed(2)}`;
 const letter = (s: StationParts, many: boolean) => (many ? (s.axle === 'front' ? 'F ' : 'R ') : '');
 
@@ -26,29 +38,47 @@ function perStation(parts: Parts, write: (s: StationParts) => string): string[] 
 }
 
 /** What each link does to what comes in: one row, or one for each axle where they differ. */
-export function factors(parts: Parts, now: Figures, weight: number): string[][] {
+export function factors(solved: Solved, now: Figures, weight: number): string[][] {
+  const lines = drawnLines(solved);
+  const { parts } = solved;
   const { pedal, cylinder } = parts;
+  const many = lines.length > 1;
+  // Two controls: one row for each of them, as they stand in the drawing.
+  const each = (write: (line: (typeof lines)[number]) => string) => {
+    const rows = lines.map(write);
+    return rows.every((row) => row === rows[0]) ? rows.slice(0, 1) : rows;
+  };
+  const stations = (write: (s: StationParts) => string) =>
+    many ? each((line) => (line.parts.stations[0] ? write(line.parts.stations[0]) : '')) : perStation(parts, write);
   const valve = (s: StationParts) => {
     const own = now.stations[s.name];
     if (!own || own.inlet <= 0 || Math.abs(own.outlet - own.inlet) < 0.5) return '× 1';
     return factor(own.outlet / own.inlet);
   };
+  const chamber = (c: (typeof cylinder.chambers)[number], efficiency: number) =>
+    `${c.share === 1 ? '' : `× ${c.share.toFixed(2)} `}÷ ${c.area_cm2.toFixed(2)} cm² × ${size(efficiency)}`;
+  const bores =
+    cylinder.kind === 'twin'
+      ? cylinder.chambers.map((c) => chamber(c, cylinder.efficiency))
+      : [`÷ ${cylinder.area_cm2.toFixed(2)} cm² × ${size(cylinder.efficiency)}`];
   return [
-    ['your push'],
-    [`× ${pedal.ratio.toFixed(2)} × ${size(pedal.efficiency)}`],
+    many ? lines.map((l) => (l.ratio === 1 ? 'your push' : `push × ${size(l.ratio)}`)) : ['your push'],
+    many
+      ? each((l) => `× ${l.parts.pedal.ratio.toFixed(2)} × ${size(l.parts.pedal.efficiency)}`)
+      : [`× ${(now.ratio ?? pedal.ratio).toFixed(2)} × ${size(pedal.efficiency)}`],
     [parts.booster && now.rod > 0 ? factor(now.out / now.rod) : '× 1'],
-    [`÷ ${cylinder.area_cm2.toFixed(2)} cm² × ${size(cylinder.efficiency)}`],
-    perStation(parts, valve),
-    perStation(parts, (s) => {
+    many ? each((l) => `÷ ${l.parts.cylinder.area_cm2.toFixed(2)} cm² × ${size(l.parts.cylinder.efficiency)}`) : bores,
+    stations(valve),
+    stations((s) => {
       const area = s.disc?.area_cm2 ?? s.drum?.area_cm2 ?? 0;
       return `× ${area.toFixed(area < 10 ? 2 : 1)} cm² × ${size(s.disc?.efficiency ?? s.drum?.efficiency ?? 1)}`;
     }),
-    perStation(parts, (s) =>
+    stations((s) =>
       s.disc
-        ? `× 2µ × ${size(s.disc.effective_radius_mm)} mm`
+        ? `× 2µ × ${size(s.disc.effective_radius_mm)} mm${s.disc.calipers > 1 ? ` × ${s.disc.calipers}` : ''}`
         : `× ${(s.drum?.shoe_factor ?? 0).toFixed(2)} × ${size((s.drum?.drum_diameter_mm ?? 0) / 2)} mm`,
     ),
-    perStation(parts, (s) => `× ${s.wheels} ÷ ${Math.round(s.rolling_radius_mm)} mm`),
+    stations((s) => `× ${s.wheels} ÷ ${Math.round(s.rolling_radius_mm)} mm`),
     [`sum ÷ ${(weight / 1000).toFixed(2)} kN`],
   ];
 }

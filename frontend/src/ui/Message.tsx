@@ -1,7 +1,8 @@
 /** A sentence about what was refused, with what can be done; the last good result stays on screen. */
 import { Button } from 'react-aria-components';
 import styled from 'styled-components';
-import { Mark } from '../../ui/Mark';
+import type { Said } from '../api/steps';
+import { Mark } from './Mark';
 
 const Strip = styled.div`
   display: flex;
@@ -31,10 +32,6 @@ const Strip = styled.div`
   }
 `;
 
-export interface Said {
-  text: string;
-  mine?: () => void;
-}
 export const Message = ({ said, onClose }: { said: Said; onClose: () => void }) => (
   <Strip role="alert">
     <Mark state="danger" size={18} />

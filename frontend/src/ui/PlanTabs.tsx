@@ -2,8 +2,8 @@
 import { memo } from 'react';
 import { ToggleButton, ToggleButtonGroup } from 'react-aria-components';
 import styled from 'styled-components';
-import type { SetupView } from '../../api/types';
-import { Mark } from '../../ui/Mark';
+import type { SetupView } from '../api/types';
+import { Mark } from './Mark';
 
 const Group = styled(ToggleButtonGroup)`
   display: flex;

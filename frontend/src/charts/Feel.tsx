@@ -1,0 +1,164 @@
+/** Feel: effort against travel at the one stop wanted; each standard bore solved, each setup a mark. */
+import { memo } from 'react';
+import { Button } from 'react-aria-components';
+import styled from 'styled-components';
+import type { EffortBand } from '../api/types';
+import { Box, Line, Path, poly, Ring, Words, type Point } from '../drawings/ink';
+import { millimetres, newtons } from '../units/format';
+import { Axes, scaleOf } from './axes';
+
+export interface FeelDot {
+  name: string;
+  bore: number;
+  push: number;
+  travel: number;
+  own: boolean;
+}
+export interface FeelMark {
+  name: string;
+  kind: 'plan' | 'found' | 'other';
+  push: number;
+  travel: number;
+}
+interface FeelProps {
+  width: number;
+  height: number;
+  dots: readonly FeelDot[];
+  marks: readonly FeelMark[];
+  effort: EffortBand | null;
+  limit: number;
+  good: number | null;
+  room: number | null;
+  said: string;
+  onBore: ((dot: FeelDot) => void) | null;
+}
+
+const Over = styled.div`
+  position: relative;
+  .dot {
+    position: absolute;
+    width: 24px;
+    height: 24px;
+    border: 0;
+    border-radius: 50%;
+    padding: 0;
+    background: none;
+    cursor: pointer;
+  }
+  .dot[data-hovered] {
+    border: var(--r-outline) solid var(--plan);
+  }
+  .dot[data-focus-visible] {
+    outline: var(--r-heavy) solid var(--ink);
+    outline-offset: 0;
+  }
+  @media print, (pointer: coarse) {
+    .dot {
+      display: none;
+    }
+  }
+`;
+
+export const Feel = memo(function Feel(p: FeelProps) {
+  const { width, height, dots, marks, effort, room } = p;
+  const left = 40;
+  const right = width - 12;
+  const top = 14;
+  const bottom = height - 32;
+  const plan = marks.find((m) => m.kind === 'plan');
+  const shown = dots.filter((d) => d.push < Math.max(1.25 * p.limit, ...marks.map((m) => m.push * 1.05)));
+  const pushes = [...shown.map((d) => d.push), ...marks.map((m) => m.push)];
+  const travels = [...shown.map((d) => d.travel), ...marks.map((m) => m.travel)];
+  const most = Math.max(room ?? 0, ...travels) * 1.02;
+  const x = scaleOf(Math.max(0, Math.min(...travels) - 12), most, left, right, 4);
+  const y = scaleOf(0, Math.max(p.limit * 1.1, ...pushes) * 1.04, bottom, top, 4);
+  const floor = room !== null ? x(room) : null;
+  return (
+    <Over style={{ width, height }}>
+      <svg width={width} height={height} role="img" aria-label={p.said}>
+        {effort && p.good !== null && (
+          <Box
+            x={left}
+            y={y(effort.good)}
+            w={Math.max(0, x(p.good) - left)}
+            h={y(effort.low) - y(effort.good)}
+            as="goodh"
+          />
+        )}
+        <Axes {...{ x, y, left, right, top, bottom }} xName="pedal travel, mm" yName="N" />
+        <Line a={[left, y(p.limit)]} b={[right, y(p.limit)]} as="limit" />
+        <Words x={right - 2} y={y(p.limit) - 4} as="txt dang" at="end">
+          {newtons(p.limit)} N limit
+        </Words>
+        {floor !== null && floor < right && (
+          <>
+            <Box x={floor} y={top} w={7} h={bottom - top} as="gr" />
+            <Line a={[floor, top]} b={[floor, bottom]} as="edge" />
+          </>
+        )}
+        {shown.length > 1 && <Path d={poly(shown.map((d): Point => [x(d.travel), y(d.push)]))} as="edge" />}
+        {plan && (
+          <>
+            <Line a={[left, y(plan.push)]} b={[x(plan.travel), y(plan.push)]} as="planthin" />
+            <Line a={[x(plan.travel), y(plan.push)]} b={[x(plan.travel), bottom]} as="planthin" />
+          </>
+        )}
+        {shown.map((d, i) => (
+          <g key={d.name}>
+            <Ring x={x(d.travel)} y={y(d.push)} r={3.2} as="edge fpaper" />
+            {!d.own && (i % 2 === 0 || shown.length < 9) && (
+              <Words
+                x={x(d.travel) + (x(d.travel) > right - 30 ? -2 : 7)}
+                y={y(d.push) - (x(d.travel) > right - 30 ? 8 : 3)}
+                at={x(d.travel) > right - 30 ? 'end' : 'start'}
+              >
+                {d.name.replace(' in', '')}
+              </Words>
+            )}
+          </g>
+        ))}
+        {marks.map((m) => {
+          const [mx, my] = [x(m.travel), y(m.push)];
+          if (m.kind === 'plan') {
+            return (
+              <g key={m.name}>
+                <Ring x={mx} y={my} r={6} as="planfill" />
+                <Words x={mx + 9} y={my - 6} as="planb">
+                  {m.name}
+                </Words>
+              </g>
+            );
+          }
+          if (m.kind === 'found') {
+            return (
+              <g key={m.name}>
+                <Ring x={mx} y={my} r={5} as="ghost" />
+                <Words x={mx + 9} y={my + 4} as="wtx">
+                  {`${m.name} ${newtons(m.push)} N`}
+                </Words>
+              </g>
+            );
+          }
+          return (
+            <g key={m.name}>
+              <Box x={mx - 4.5} y={my - 4.5} w={9} h={9} as="bmark" />
+              <Words x={mx + 9} y={my + 12} as="bb">
+                {m.name}
+              </Words>
+            </g>
+          );
+        })}
+      </svg>
+      {p.onBore &&
+        shown.map((d) => (
+          <Button
+            key={d.name}
+            className="dot"
+            aria-label={`Bore ${d.name}: ${newtons(d.push)} newton, ${millimetres(d.travel)} millimetres`}
+            style={{ left: x(d.travel) - 12, top: y(d.push) - 12 }}
+            onPress={() => p.onBore?.(d)}
+          />
+        ))}
+    </Over>
+  );
+});

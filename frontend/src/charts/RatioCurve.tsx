@@ -1,0 +1,32 @@
+/** The pedal ratio through the stroke: level for a straight rod, a curve under a linkage. */
+import { memo } from 'react';
+import { Path, poly, Ring, Words, type Point } from '../drawings/ink';
+import { Axes, scaleOf } from './axes';
+
+interface RatioCurveProps {
+  width: number;
+  height: number;
+  /** Pedal travel in mm and ratio. */
+  points: readonly Point[];
+  at: Point;
+  said: string;
+}
+export const RatioCurve = memo(function RatioCurve({ width, height, points, at, said }: RatioCurveProps) {
+  const left = 34;
+  const right = width - 12;
+  const top = 14;
+  const bottom = height - 32;
+  const ratios = points.map(([, i]) => i);
+  const x = scaleOf(0, Math.max(10, ...points.map(([mm]) => mm)), left, right, 5);
+  const y = scaleOf(Math.min(...ratios, at[1]) * 0.85, Math.max(...ratios, at[1]) * 1.1, bottom, top, 4);
+  return (
+    <svg width={width} height={height} role="img" aria-label={said}>
+      <Axes {...{ x, y, left, right, top, bottom }} xName="pedal travel, mm" yName="ratio" />
+      <Path d={poly(points.map(([mm, i]): Point => [x(mm), y(i)]))} as="planline" />
+      <Ring x={x(at[0])} y={y(at[1])} r={5} as="planfill" />
+      <Words x={x(at[0]) + 8} y={y(at[1]) - 6} as="planb">
+        {at[1].toFixed(2)}
+      </Words>
+    </svg>
+  );
+});

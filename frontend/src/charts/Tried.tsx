@@ -1,0 +1,215 @@
+/** Every combination tried, push against travel: each square a handful, its area their number; what was kept is numbered. */
+import { memo, useMemo } from 'react';
+import { Button } from 'react-aria-components';
+import styled from 'styled-components';
+import type { Found, Kept } from '../api/types';
+import { Box, Line, r2, Ring, Tag, Words } from '../drawings/ink';
+import { millimetres, newtons } from '../units/format';
+import { Axes, scaleOf, type Scale } from './axes';
+
+interface TriedProps {
+  width: number;
+  height: number;
+  found: Found;
+  /** The setups shown, in order: the first of them are numbered. */
+  rows: readonly Kept[];
+  on: number | null;
+  /** The limit whose squares are lit. */
+  lit: string | null;
+  onRow: (row: number | null) => void;
+  said: string;
+}
+
+/** So many are numbered; more would cover each other. */
+const NUMBERED = 9;
+
+const Over = styled.div`
+  position: relative;
+  .sq {
+    fill: var(--ink-2);
+  }
+  .sqlit {
+    fill: var(--danger);
+  }
+  .sqkept {
+    fill: var(--plan);
+  }
+  .whisk {
+    stroke: var(--ink);
+    stroke-width: var(--r-outline);
+  }
+  .whiskon {
+    stroke: var(--plan);
+    stroke-width: var(--r-heavy);
+  }
+  button {
+    position: absolute;
+    width: 24px;
+    height: 24px;
+    border: 0;
+    border-radius: 50%;
+    padding: 0;
+    background: none;
+  }
+  button[data-focus-visible] {
+    outline: var(--r-heavy) solid var(--ink);
+    outline-offset: 0;
+  }
+  @media print {
+    button {
+      display: none;
+    }
+  }
+`;
+
+/** All squares of some ids as one path; the fullest is a whole square. */
+function squares(found: Found, ids: (id: string) => boolean, x: Scale, y: Scale): string {
+  const { across, up, scale } = found;
+  const cells = new Map<number, number>();
+  for (const own of found.squares) {
+    if (!ids(own.id)) continue;
+    own.at.forEach((at, i) => cells.set(at, (cells.get(at) ?? 0) + (own.count[i] ?? 0)));
+  }
+  const sizes = [...cells.values()].sort((a, b) => a - b);
+  const full = sizes[Math.floor(sizes.length * 0.98)] ?? 1;
+  const wide = Math.abs(x(scale.travel_mm / across) - x(0));
+  const high = Math.abs(y(scale.push_n / up) - y(0));
+  let d = '';
+  for (const [at, count] of cells) {
+    const share = Math.max(0.16, Math.min(1, Math.sqrt(count / full)));
+    const w = (wide - 0.8) * share;
+    const h = (high - 0.8) * share;
+    const cx = x(((at % across) + 0.5) * (scale.travel_mm / across));
+    const cy = y((Math.floor(at / across) + 0.5) * (scale.push_n / up));
+    d += `M${r2(cx - w / 2)},${r2(cy - h / 2)}h${r2(w)}v${r2(h)}h${r2(-w)}z`;
+  }
+  return d;
+}
+
+function bounds(found: Found): { low: number; high: number; most: number } {
+  const { across, up, scale } = found;
+  let low = across;
+  let high = 0;
+  for (const { at } of found.squares)
+    for (const n of at) {
+      low = Math.min(low, n % across);
+      high = Math.max(high, Math.floor(n / across));
+    }
+  const marks = found.setups.map((m) => m.travel_mm);
+  const least = Math.min(low * (scale.travel_mm / across), ...marks);
+  return {
+    low: Math.max(0, least - 8),
+    high: scale.travel_mm,
+    most: Math.max(found.effort_n * 1.15, Math.min(scale.push_n, (high + 1) * (scale.push_n / up))),
+  };
+}
+
+export const Tried = memo(function Tried({ width, height, found, rows, on, lit, onRow, said }: TriedProps) {
+  const left = 40;
+  const right = width - 14;
+  const top = 16;
+  const bottom = height - 32;
+  const { low, high, most } = useMemo(() => bounds(found), [found]);
+  const x = useMemo(() => scaleOf(low, high, left, right, 5), [low, high, right]);
+  const y = useMemo(() => scaleOf(0, most, bottom, top, 6), [most, bottom]);
+  const every = useMemo(() => squares(found, () => true, x, y), [found, x, y]);
+  const some = useMemo(() => (lit === null ? '' : squares(found, (id) => id === lit, x, y)), [found, lit, x, y]);
+  const room = found.travel_share * found.room_mm;
+  const inside = (travel: number, push: number) => travel >= low && travel <= high && push <= most;
+  const first = found.setups[0]?.name;
+  const stands = rows.some((r) => r.as_it_stands);
+  const marks = found.setups.filter((m) => inside(m.travel_mm, m.push_n) && !(stands && m.name === found.setup));
+  // The first lie on top of the others, the one looked at on top of all.
+  const order = [...rows.keys()].reverse().filter((i) => i !== on);
+  if (on !== null) order.push(on);
+  return (
+    <Over style={{ width, height }}>
+      <svg width={width} height={height} role="img" aria-label={said}>
+        <Box
+          x={left}
+          y={y(found.band.good)}
+          w={Math.max(0, x(0.55 * found.room_mm) - left)}
+          h={y(found.band.low) - y(found.band.good)}
+          as="goodh"
+        />
+        <Axes
+          {...{ x, y, left, right, top, bottom }}
+          xName={`pedal travel at ${found.decel_g.toFixed(2)} g, mm`}
+          yName="push, N"
+        />
+        <Box x={left} y={top} w={right - left} h={Math.max(0, y(found.effort_n) - top)} as="toohard" />
+        <Box
+          x={x(room)}
+          y={y(found.effort_n)}
+          w={Math.max(0, right - x(room))}
+          h={Math.max(0, bottom - y(found.effort_n))}
+          as="toohard"
+        />
+        <path d={every} className="sq" opacity={lit === null ? 1 : 0.35} />
+        {some !== '' && <path d={some} className={lit === 'kept' ? 'sqkept' : 'sqlit'} />}
+        <Line a={[left, y(found.effort_n)]} b={[x(room), y(found.effort_n)]} as="limit" />
+        <Line a={[x(room), y(found.effort_n)]} b={[x(room), bottom]} as="limit" />
+        <Tag x={x(room) - 6} y={y(found.effort_n) - 5} as="txt dang" at="end">
+          {`${newtons(found.effort_n)} N, too hard`}
+        </Tag>
+        <Tag x={x(room) + 6} y={bottom - 8} as="txt dang">
+          {`${Math.round(found.travel_share * 100)} %, too long`}
+        </Tag>
+        {x(0.55 * found.room_mm) > left + 60 && (
+          <Words x={left + 6} y={y(found.band.low) - 6} as="txt goodt">
+            comfort
+          </Words>
+        )}
+        {marks.map((m) => (
+          <g key={m.name}>
+            {m.name === first ? (
+              <Ring x={x(m.travel_mm)} y={y(m.push_n)} r={5} as="ghost" />
+            ) : (
+              <Box x={x(m.travel_mm) - 4.5} y={y(m.push_n) - 4.5} w={9} h={9} as="bmark" />
+            )}
+            <Tag x={x(m.travel_mm) + 9} y={y(m.push_n) + 14} as={m.name === first ? 'wtx' : 'bb'}>
+              {m.name}
+            </Tag>
+          </g>
+        ))}
+        {order.map((i) => {
+          const row = rows[i];
+          if (!row) return null;
+          const [cx, cy] = [x(row.travel_mm), y(row.push_n)];
+          const { push_n: push, travel_mm: travel } = row.doubt ?? {};
+          const as = i === on ? 'whiskon' : 'whisk';
+          return (
+            <g key={i}>
+              {push && travel && (on === null || i === on) && (
+                <>
+                  <Line a={[Math.max(left, x(travel.p5)), cy]} b={[Math.min(right, x(travel.p95)), cy]} as={as} />
+                  <Line a={[cx, y(push.p5)]} b={[cx, Math.max(top, y(push.p95))]} as={as} />
+                </>
+              )}
+              {i < NUMBERED || i === on ? (
+                <>
+                  <Ring x={cx} y={cy} r={i === on ? 10 : 8.5} as={i === on ? 'planfill' : 'edge fpaper'} />
+                  <Words x={cx} y={cy + 4.2} as={i === on ? 'bal on' : 'bal'} at="middle">
+                    {i + 1}
+                  </Words>
+                </>
+              ) : (
+                <Ring x={cx} y={cy} r={3} as="edge fpaper" />
+              )}
+            </g>
+          );
+        })}
+      </svg>
+      {rows.map((row, i) => (
+        <Button
+          key={i}
+          aria-label={`Setup ${i + 1}: ${newtons(row.push_n)} newton, ${millimetres(row.travel_mm)} millimetres`}
+          style={{ left: x(row.travel_mm) - 12, top: y(row.push_n) - 12 }}
+          onHoverStart={() => onRow(i)}
+          onFocus={() => onRow(i)}
+          onPress={() => onRow(i)}
+        />
+      ))}
+    </Over>
+  );
+});

@@ -1,0 +1,112 @@
+/** The force line of one setup of the search in figures, over the one that it would replace. */
+import { useEffect } from 'react';
+import styled from 'styled-components';
+import { useTry } from '../../api/jobs';
+import type { Kept, Moment, SetupView } from '../../api/types';
+import { decel, kilonewtons, megapascals, newtons } from '../../units/format';
+import type { Matching } from './useMatch';
+
+const Own = styled.div`
+  display: grid;
+  grid-auto-flow: column;
+  grid-auto-columns: minmax(max-content, 1fr);
+  overflow-x: auto;
+  border-top: var(--r-hair) solid var(--ink);
+  border-bottom: var(--r-hair) solid var(--ink);
+  margin: var(--s6) 0;
+  > div {
+    padding: var(--s3) var(--s10);
+    border-left: var(--r-hair) solid var(--rule);
+  }
+  > div:first-child {
+    border-left: 0;
+    padding-left: 0;
+  }
+  dt {
+    font: var(--w-firm) var(--t-note) / var(--snug) var(--text);
+    color: var(--ink-2);
+  }
+  dd {
+    margin: 0;
+    white-space: nowrap;
+  }
+  dd:first-of-type {
+    font: var(--w-strong) var(--t-figure) / var(--tight) var(--letter);
+    color: var(--plan);
+  }
+  dd:first-of-type[data-was] {
+    color: var(--ink);
+  }
+  dd + dd {
+    font: var(--w-firm) var(--t-text) / var(--tight) var(--letter);
+    color: var(--found);
+  }
+`;
+
+const Better = styled.p`
+  color: var(--ink-2);
+`;
+
+/** The moment of a setup's main path at the stop wanted, in its first load state. */
+const stopOf = (setup: SetupView | undefined): Moment | null =>
+  setup?.solved?.paths[setup.solved.paths.length - 1]?.states[0]?.at_stop ?? null;
+
+function links(moment: Moment | null, load: string): [string, string][] {
+  const system = Object.values(moment?.systems ?? {})[0];
+  if (!moment || !system) return [];
+  const stations = Object.entries(system.stations);
+  const first = stations[0]?.[1];
+  return [
+    ['foot', `${newtons(moment.pedal_force_n)} N`],
+    ['rod', `${newtons(system.rod_force_n)} N`],
+    ['line pressure', first ? `${megapascals(first.pressure_in_kpa)} MPa` : ''],
+    ...stations.map(([name, s]): [string, string] => [
+      name,
+      `${megapascals(s.pressure_kpa)} MPa, ${newtons(s.torque_per_wheel_nm)} N m`,
+    ]),
+    ['on the road', `${kilonewtons(moment.front_brake_force_n)} + ${kilonewtons(moment.rear_brake_force_n)} kN`],
+    ['stop, ' + load, `${decel(moment.decel_g)} g`],
+  ];
+}
+
+export function Ghost({ row, matching }: { row: Kept | null; matching: Matching }) {
+  const { job, setup } = matching;
+  const { mutate, data, variables, reset } = useTry(job.id);
+  useEffect(() => {
+    if (row === null || row.edits.length === 0) reset();
+    else mutate({ setup, edits: rooted(job.document, setup, row) });
+  }, [row, setup, job.document, mutate, reset]);
+  const own = job.view.setups.find((s) => s.key === setup);
+  const mine = row !== null && data && variables ? data : null;
+  const load = own?.solved?.paths[own.solved.paths.length - 1]?.states[0]?.name ?? '';
+  const now = links(stopOf(mine ?? own), load);
+  const was = links(stopOf(own), load);
+  if (now.length === 0) return null;
+  return (
+    <>
+      <Own as="dl" aria-label={row === null ? `Force line, ${setup}` : 'Force line of the setup looked at'}>
+        {now.map(([name, figure], i) => (
+          <div key={name}>
+            <dt>{name}</dt>
+            <dd data-was={mine === null || undefined}>{figure}</dd>
+            <dd>{mine ? `${setup} ${was[i]?.[1] ?? ''}` : setup}</dd>
+          </div>
+        ))}
+      </Own>
+      {row && row.reasons.length > 2 && <Better>{row.reasons.join('; ')}.</Better>}
+      {row?.doubt?.measure[0] && (
+        <Better>
+          To be surer of it, measure {row.doubt.measure.map((m) => m.label.replace(': ', ', ')).join('; ')}.
+        </Better>
+      )}
+    </>
+  );
+}
+
+/** Edits below a setup as edits of the job. */
+function rooted(document: Record<string, unknown>, setup: string, row: Kept) {
+  const plans = (document['plans'] ?? []) as { name: string }[];
+  const at = plans.findIndex((p) => p.name === setup);
+  const root = at < 0 ? 'as_found' : `plans.${at}`;
+  return row.edits.map((e) => ({ ...e, path: `${root}.${e.path}` }));
+}

@@ -1,0 +1,31 @@
+/** Why a setup is worth buying, how sure it is, and what it costs, in words. */
+import type { Kept as Row } from '../../api/types';
+import { newtons } from '../../units/format';
+
+/** The chances worth saying, the greatest first. */
+export function chances(row: Row): string {
+  const some = Object.entries(row.doubt?.chances ?? {})
+    .filter(([, share]) => share >= 0.01)
+    .sort((a, b) => b[1] - a[1])
+    .slice(0, 3)
+    .map(([id, share]) => `${Math.round(share * 100)} % ${LIMITS[id] ?? id}`);
+  return some.length > 0 ? `chance of: ${some.join('; ')}` : 'within every limit in all trials';
+}
+
+const LIMITS: Record<string, string> = {
+  no_stop: 'no such stop',
+  rear_first: 'rear first',
+  early_lock: 'an earlier lock',
+  effort: 'too hard a push',
+  travel: 'too long a pedal',
+  slippery: 'rear first on a slippery road',
+  sharing: 'breaking the sharing rule',
+  lost_circuit: 'too little left with a circuit lost',
+};
+
+/** The first reasons, or that nothing beats it. */
+export const why = (row: Row): string =>
+  [...(row.beaten ? ['another beats it'] : []), ...row.reasons].slice(0, 2).join('; ') || 'nothing beats it';
+
+export const more = (row: Row): string =>
+  row.price === null ? 'not known' : row.price === 0 ? '0' : `+${newtons(row.price)}`;

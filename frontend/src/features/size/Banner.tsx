@@ -1,0 +1,77 @@
+/** What is on the line but not stored: a mend that is tried, or something supposed to have failed. */
+import { Button } from 'react-aria-components';
+import styled from 'styled-components';
+import { decel, millimetres, newtons } from '../../units/format';
+import type { Size } from './useSize';
+
+const Strip = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: var(--s6) var(--s12);
+  border: var(--r-heavy) solid var(--plan);
+  background: var(--paper);
+  padding: var(--s4) var(--s10);
+  &[data-failed] {
+    border-color: var(--danger);
+  }
+  p {
+    flex: 1;
+    min-width: 220px;
+    font: var(--w-firm) var(--t-head) / var(--snug) var(--text);
+  }
+  button {
+    border: var(--r-outline) solid var(--ink);
+    background: none;
+    min-height: var(--s28);
+    padding: 0 var(--s12);
+    font: var(--w-strong) var(--t-text) / var(--one) var(--text);
+  }
+  button[data-take] {
+    border-color: var(--plan);
+    color: var(--plan);
+  }
+  @media (pointer: coarse) {
+    button {
+      min-height: var(--target);
+    }
+  }
+`;
+
+export function Banner({ size }: { size: Size }) {
+  const { trying, failure, found, now, onTake, onLeave, onFailure } = size;
+  if (trying) {
+    const was = found ? `${newtons(found.now.push)} N, ${millimetres(found.now.travel ?? 0)} mm` : '';
+    return (
+      <Strip role="status">
+        <p>
+          <b>Tried, not stored: {trying.label}.</b> {newtons(now.push)} N, {millimetres(now.travel ?? 0)} mm for{' '}
+          {decel(now.decel)} g{was && `; now ${was}`}. {tallyOf(size)}
+        </p>
+        <Button data-take="" onPress={onTake}>
+          Take it
+        </Button>
+        <Button onPress={onLeave}>Leave it</Button>
+      </Strip>
+    );
+  }
+  if (failure) {
+    return (
+      <Strip role="status" data-failed="">
+        <p>
+          <b>What if: {failure.words}.</b> {newtons(now.push)} N gives {decel(now.gripDecel)} g
+          {now.travel === null ? '' : `, ${millimetres(now.travel)} mm of pedal`}
+          {found ? `; sound it gives ${decel(found.now.gripDecel)} g` : ''}.
+        </p>
+        <Button onPress={() => onFailure(null)}>Nothing has failed</Button>
+      </Strip>
+    );
+  }
+  return null;
+}
+
+const tallyOf = ({ setup }: Size) => {
+  const dangers = setup.findings.filter((f) => f.level === 'danger').length;
+  const cautions = setup.findings.filter((f) => f.level === 'caution').length;
+  return `It leaves ${dangers} ${dangers === 1 ? 'danger' : 'dangers'}, ${cautions} ${cautions === 1 ? 'caution' : 'cautions'}.`;
+};

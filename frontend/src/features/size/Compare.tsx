@@ -1,0 +1,195 @@
+/** Setups side by side: every entry and every result that differs, and the difference in words. */
+import { useState } from 'react';
+import { Checkbox } from 'react-aria-components';
+import styled from 'styled-components';
+import { useCompare } from '../../api/jobs';
+import { Choose } from '../../ui/Choose';
+import { decel } from '../../units/format';
+import { Section, Tool } from './Instruments';
+import type { Size } from './useSize';
+
+const Wide = styled(Section)`
+  &&& {
+    grid-column: 1 / -1;
+    padding-right: 0;
+  }
+  .words {
+    padding: var(--s4) 0 var(--s6);
+    list-style: none;
+    margin: 0;
+    font: var(--w-firm) var(--t-head) / var(--read) var(--text);
+  }
+  .tables {
+    display: grid;
+    grid-template-columns: repeat(auto-fit, minmax(min(100%, 420px), 1fr));
+    gap: var(--s10) var(--s24);
+    align-items: start;
+  }
+  table {
+    border-collapse: collapse;
+    width: 100%;
+    font: var(--w-firm) var(--t-text) / var(--read) var(--text);
+  }
+  th {
+    text-align: left;
+    font-weight: var(--w-strong);
+    border-bottom: var(--r-hair) solid var(--ink);
+    padding: var(--s2) var(--s8) var(--s2) 0;
+    vertical-align: bottom;
+  }
+  tbody th {
+    font-weight: var(--w-firm);
+    border-bottom: var(--r-hair) solid var(--rule);
+  }
+  td {
+    border-bottom: var(--r-hair) solid var(--rule);
+    padding: var(--s2) var(--s8) var(--s2) 0;
+    font-family: var(--letter);
+  }
+  tr[data-differs='false'] td {
+    color: var(--ink-2);
+  }
+  th small {
+    color: var(--ink-2);
+    font-weight: var(--w-firm);
+  }
+  .which {
+    display: flex;
+    flex-wrap: wrap;
+    gap: var(--s4) var(--s16);
+    align-items: end;
+    padding: var(--s4) 0;
+  }
+  .react-aria-Checkbox {
+    display: inline-flex;
+    align-items: center;
+    gap: var(--s6);
+    min-height: var(--s24);
+    cursor: pointer;
+  }
+  .react-aria-Checkbox::before {
+    content: '';
+    width: var(--s14);
+    height: var(--s14);
+    border: var(--r-outline) solid var(--ink);
+  }
+  .react-aria-Checkbox[data-selected]::before {
+    background: var(--ink);
+    box-shadow: none;
+  }
+  .react-aria-Checkbox[data-focus-visible] {
+    outline: var(--r-heavy) solid var(--ink);
+    outline-offset: var(--s2);
+  }
+  @media (pointer: coarse) {
+    .react-aria-Checkbox {
+      min-height: var(--target);
+    }
+  }
+`;
+
+export function Compare({ size, onClose }: { size: Size; onClose: () => void }) {
+  const { job, look } = size;
+  const names = job.view.setups.map((s) => s.key);
+  const [against, setAgainst] = useState(names[0] ?? '');
+  const [left, setLeft] = useState<readonly string[]>([]);
+  const compared = useCompare(
+    job.id,
+    job.revision,
+    look.load,
+    names.includes(against) ? against : (names[0] ?? ''),
+    true,
+  );
+  const data = compared.data;
+  const shown = (data?.setups ?? []).map((name, i) => ({ name, i })).filter(({ name }) => !left.includes(name));
+  const differ = (values: readonly string[]) => new Set(shown.map(({ i }) => values[i])).size > 1;
+  return (
+    <Wide aria-label="Comparison" tabIndex={-1}>
+      <h2>
+        Side by side <em>{data ? `at ${decel(data.decel_g)} g, ${size.state.name}` : ''}</em>
+        <Tool onPress={onClose}>Close, Esc</Tool>
+      </h2>
+      {compared.isError && <p role="alert">{compared.error.message}</p>}
+      <div className="which">
+        {names.map((name) => (
+          <Checkbox
+            key={name}
+            isSelected={!left.includes(name)}
+            onChange={(on) => setLeft(on ? left.filter((n) => n !== name) : [...left, name])}
+          >
+            {name}
+          </Checkbox>
+        ))}
+        <Choose
+          label="in words, against"
+          value={against}
+          options={names.map((n) => ({ id: n, label: n }))}
+          onChange={setAgainst}
+        />
+      </div>
+      {data && (
+        <>
+          <ul className="words">
+            {data.words.map((w) => (
+              <li key={w}>{w}</li>
+            ))}
+          </ul>
+          <div className="tables">
+            <table>
+              <caption className="visually-hidden">Results</caption>
+              <thead>
+                <tr>
+                  <th scope="col">Result</th>
+                  {shown.map(({ name }) => (
+                    <th key={name} scope="col">
+                      {name}
+                    </th>
+                  ))}
+                </tr>
+              </thead>
+              <tbody>
+                {data.results.map((r) => (
+                  <tr key={r.label} data-differs={differ(r.values)}>
+                    <th scope="row">
+                      {r.label} <small>{r.unit}</small>
+                    </th>
+                    {shown.map(({ name, i }) => (
+                      <td key={name}>{r.values[i]}</td>
+                    ))}
+                  </tr>
+                ))}
+              </tbody>
+            </table>
+            <table>
+              <caption className="visually-hidden">Entries that differ</caption>
+              <thead>
+                <tr>
+                  <th scope="col">Entry that differs</th>
+                  {shown.map(({ name }) => (
+                    <th key={name} scope="col">
+                      {name}
+                    </th>
+                  ))}
+                </tr>
+              </thead>
+              <tbody>
+                {data.inputs
+                  .filter((r) => differ(r.values))
+                  .map((r) => (
+                    <tr key={`${r.part} ${r.label}`}>
+                      <th scope="row">
+                        {r.label} <small>{r.part.toLowerCase()}</small>
+                      </th>
+                      {shown.map(({ name, i }) => (
+                        <td key={name}>{r.values[i]}</td>
+                      ))}
+                    </tr>
+                  ))}
+              </tbody>
+            </table>
+          </div>
+        </>
+      )}
+    </Wide>
+  );
+}

@@ -1,0 +1,66 @@
+/** The band under the line: a shoulder where each change bought something, as found level or matched at the foot. */
+import type { Solved } from '../../../api/types';
+import { Box, Line, Path, r2, Words } from '../../../drawings/ink';
+import type { Figures } from '../figures';
+import { gainsOf, type BandSide } from '../gains';
+import { ENDS, WIDTH, type FoundLine } from './geometry';
+
+export type { BandSide } from '../gains';
+export const BAND = 36;
+
+interface BandProps {
+  solved: Solved;
+  now: Figures;
+  found: FoundLine;
+  match: 'stop' | 'push';
+  side: BandSide;
+  name: string;
+  y: number;
+}
+const WORDS: Record<BandSide, string> = { front: 'front', rear: 'rear', whole: 'whole' };
+
+export function Band({ solved, now, found, match, side, name, y }: BandProps) {
+  const gains = gainsOf(solved, now, found, side);
+  const bottom = y + BAND;
+  if (gains === null) {
+    return (
+      <Words x={0} y={bottom - 6} as="q">
+        What each change bought cannot be drawn at this push: one of the two does not brake there.
+      </Words>
+    );
+  }
+  const steps: { x: number; height: number; name: string; gain: number }[] = [];
+  let product = 1;
+  for (const g of gains) {
+    product *= g.gain;
+    steps.push({ x: (ENDS[g.link] ?? 0) + 2, height: product, name: g.name, gain: g.gain });
+  }
+  const most = Math.max(1, ...steps.map((s) => s.height));
+  const unit = BAND / most;
+  const H = (v: number) => r2(bottom - v * unit);
+  let d = `M0,${bottom}L0,${H(1)}`;
+  for (const s of steps) d += `L${s.x},${H(s.height / s.gain)}L${s.x},${H(s.height)}`;
+  d += `L${WIDTH},${H(product)}L${WIDTH},${bottom}Z`;
+  // Matched at the road as found stands as high as the plan ends; matched at the foot, as high as it begins.
+  const level = match === 'stop' ? product : 1;
+  return (
+    <>
+      {level > 1 && <Box x={0} y={H(level)} w={WIDTH} h={bottom - H(level)} as="gone" />}
+      <Path d={d} as="step" />
+      <Line a={[0, H(level)]} b={[WIDTH, H(level)]} as="found" />
+      <Words x={9} y={bottom - 4} as="won">
+        {name}
+      </Words>
+      {steps.map((s) => (
+        <Words key={s.name} x={s.x + 9} y={bottom - 4} as="won">
+          {s.name} × {s.gain.toFixed(2)}
+        </Words>
+      ))}
+      <Words x={WIDTH - 8} y={bottom - 4} as="won" at="end">
+        {steps.length === 0
+          ? `nothing changed at the ${WORDS[side]}`
+          : `= ${product.toFixed(2)} times the ${WORDS[side]} brake for the same push`}
+      </Words>
+    </>
+  );
+}

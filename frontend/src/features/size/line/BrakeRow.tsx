@@ -1,0 +1,132 @@
+/** One axle's brakes from the caliper to the road. */
+import type { StationParts } from '../../../api/types';
+import {
+  CaliperSection,
+  caliperHalf,
+  DrumFace,
+  PistonAreas,
+  pistonPlaces,
+  RotorFace,
+  WheelCylinder,
+  wheelCylinderHalf,
+} from '../../../drawings/brakes';
+import { arc, Arrow, Ground, Line, Path, polar, r2, Ring, Words } from '../../../drawings/ink';
+import { TyreFace } from '../../../drawings/vehicle';
+import { kilonewtons, newtons } from '../../../units/format';
+import type { Figures } from '../figures';
+import { AT, AXIS, pistonsOf, S, thickness, type Row } from './geometry';
+import { Value } from './Value';
+
+export const caliperOf = (station: StationParts) => ({
+  s: S.caliper,
+  pistons: station.disc?.pistons_mm ?? [],
+  fixed: station.disc?.fixed ?? false,
+  thickness: thickness(station),
+  vented: station.disc?.vented ?? false,
+});
+/** Where the pipe meets the brake. */
+export function brakeLeft(station: StationParts) {
+  if (!station.disc) return AT.caliper - wheelCylinderHalf(station.drum?.wheel_cylinder_mm ?? 0, S.caliper) - 2;
+  return AT.caliper - caliperHalf(caliperOf(station));
+}
+
+interface RowProps {
+  row: Row;
+  was: StationParts | null;
+  now: Figures;
+  share: number;
+}
+/** One axle from its caliper to the road. */
+export function BrakeRow({ row, was, now, share }: RowProps) {
+  const { station, y } = row;
+  const own = now.lines[row.system]?.stations[station.name] ?? now.stations[station.name];
+  const pressed = (own?.torque ?? 0) > 0;
+  const as = y === AXIS.front ? 'force-f' : 'force-r';
+  const disc = station.disc;
+  const caliper = caliperOf(station);
+  const radius = disc
+    ? disc.effective_radius_mm * S.rotor
+    : ((station.drum?.drum_diameter_mm ?? 0) / 2) * S.rotor * 0.9;
+  const right = disc
+    ? AT.caliper + caliperHalf(caliper)
+    : AT.caliper + wheelCylinderHalf(station.drum?.wheel_cylinder_mm ?? 0, S.caliper);
+  const tyre = station.rolling_radius_mm * S.tyre;
+  const [ax, ay] = polar(AT.rotor, y, radius, 300);
+  const brakeForce = ((own?.torque ?? 0) * station.wheels * 1000) / station.rolling_radius_mm;
+  const wasSize = was?.disc ? was.disc.rotor_diameter_mm : 0;
+  return (
+    <>
+      {disc ? (
+        <>
+          {pistonPlaces(disc.pistons_mm, S.caliper).map((v) => (
+            <Line key={v} a={[AT.areas - 18, y + v]} b={[AT.caliper - 18, y + v]} as="centre" />
+          ))}
+          <PistonAreas x={AT.areas} y={y} s={S.caliper} pistons={disc.pistons_mm} found={was ? pistonsOf(was) : []} />
+          <CaliperSection {...caliper} x={AT.caliper} y={y} pressed={pressed} />
+        </>
+      ) : (
+        <>
+          <PistonAreas
+            x={AT.areas}
+            y={y}
+            s={S.caliper}
+            pistons={[station.drum?.wheel_cylinder_mm ?? 0]}
+            found={was ? pistonsOf(was) : []}
+          />
+          <WheelCylinder
+            x={AT.caliper}
+            y={y}
+            s={S.caliper}
+            bore={station.drum?.wheel_cylinder_mm ?? 0}
+            pressed={pressed}
+          />
+        </>
+      )}
+      <Ground x1={AT.tyre - 44} x2={AT.tyre + 44} y={y + tyre} />
+      {disc ? (
+        <RotorFace
+          x={AT.rotor}
+          y={y}
+          s={S.rotor}
+          diameter={disc.rotor_diameter_mm}
+          padHeight={disc.pad_height_mm}
+          found={Math.abs(wasSize - disc.rotor_diameter_mm) > 0.5 ? wasSize : 0}
+        />
+      ) : (
+        <DrumFace
+          x={AT.rotor}
+          y={y}
+          s={S.rotor}
+          diameter={station.drum?.drum_diameter_mm ?? 0}
+          cylinder={station.drum?.wheel_cylinder_mm ?? 0}
+        />
+      )}
+      <TyreFace
+        x={AT.tyre}
+        y={y}
+        r={r2(tyre)}
+        rim={r2(((station.rim_mm ?? station.rolling_radius_mm * 1.3) / 2) * S.tyre)}
+      />
+      {pressed && (
+        <>
+          <Path
+            d={`M${r2(right)},${y}L${r2(AT.rotor - radius)},${y}${arc(AT.rotor, y, radius, 180, 300, true)}`}
+            as={as}
+          />
+          <Arrow x={ax + 3.2} y={ay + 2} turn={32} as="planfill" long={6 + 4 * share} half={2 + 2.6 * share} />
+          <Path d={`M${AT.rotor},${y}L${AT.tyre},${y}L${AT.tyre},${r2(y + tyre)}`} as={as} />
+          <Ring x={AT.rotor} y={y} r={2 + 2 * share} as="planfill" />
+          <Ring x={AT.tyre} y={y} r={2 + 2 * share} as="planfill" />
+        </>
+      )}
+      {own?.clamp != null && <Value x={772} y={y} v={kilonewtons(own.clamp)} unit="kN" />}
+      <Value x={912} y={y} v={newtons(own?.torque ?? 0)} unit="N m" />
+      <Value x={1056} y={y + tyre} v={kilonewtons(brakeForce)} unit="kN" />
+      {now.locked.includes(station.axle) && (
+        <Words x={AT.tyre + 50} y={y + tyre + 15} as="txt dang">
+          sliding
+        </Words>
+      )}
+    </>
+  );
+}

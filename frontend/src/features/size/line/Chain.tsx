@@ -1,0 +1,76 @@
+/** The figures under the drawing: what stands behind, and the factor of every link. */
+import type { Solved } from '../../../api/types';
+import { Dimension, Line, Words } from '../../../drawings/ink';
+import { decel, kilonewtons, megapascals, newtons } from '../../../units/format';
+import type { Figures } from '../figures';
+import { factors } from '../words';
+import { ENDS, rowsOf, WIDTH, type FoundLine, type Row } from './geometry';
+
+export const CHAIN = 46;
+
+/** What stands behind the plan, in figures of its own. */
+export function AsFound({ found, words, y }: { found: FoundLine; words: string; y: number }) {
+  const { now, solved } = found;
+  const rows = rowsOf(solved);
+  const own = (row: Row | undefined) => (row ? now.lines[row.system]?.stations[row.station.name] : undefined);
+  const first = own(rows[0]);
+  const drums = rows.filter((r) => r.station.drum).map((r) => `${r.station.axle} drum`);
+  const both = (of: (row: Row) => string) => rows.map(of).join(', ');
+  const after = (i: number) => (ENDS[i] ?? 0) + 12;
+  const texts: [number, string][] = [
+    [0, `${words} ${newtons(now.push)} N`],
+    [after(1), `${newtons(now.rod)} N`],
+    [after(3), `${megapascals(first?.inlet ?? 0)} MPa`],
+    [after(5), [first?.clamp != null ? `${kilonewtons(first.clamp)} kN` : '', ...drums].filter(Boolean).join(', ')],
+    [after(6), `${both((r) => newtons(own(r)?.torque ?? 0))} N m`],
+    [
+      after(7),
+      `${both((r) => kilonewtons(((own(r)?.torque ?? 0) * r.station.wheels * 1000) / r.station.rolling_radius_mm))} kN`,
+    ],
+  ];
+  return (
+    <>
+      {texts.map(([x, text]) => (
+        <Words key={x} x={x} y={y} as="was">
+          {text}
+        </Words>
+      ))}
+      <Words x={WIDTH} y={y} as="was" at="end">
+        {decel(now.decel)} g
+      </Words>
+    </>
+  );
+}
+
+interface ChainProps {
+  solved: Solved;
+  now: Figures;
+  weight: number;
+  top: number;
+}
+/** What each link does to what comes in, between arrows: in times factor is out. */
+export function Chain({ solved, now, weight, top }: ChainProps) {
+  const rows = factors(solved, now, weight);
+  return (
+    <>
+      {ENDS.map((x) => (
+        <Line key={x} a={[x, top]} b={[x, top + CHAIN]} />
+      ))}
+      {rows.map((texts, i) => {
+        const x1 = (ENDS[i] ?? 0) + 1;
+        const x2 = (ENDS[i + 1] ?? 0) - 1;
+        const gap = (t: string) => Math.min(t.length * 6.7 + 10, x2 - x1 - 16);
+        return texts.map((text, row) => (
+          <Dimension
+            key={row}
+            x1={x1}
+            x2={x2}
+            y={texts.length > 1 ? top + 14 + row * 20 : top + 24}
+            label={text}
+            gap={gap(text)}
+          />
+        ));
+      })}
+    </>
+  );
+}

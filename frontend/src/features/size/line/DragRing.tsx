@@ -1,0 +1,125 @@
+/** A ring in the drawing that is dragged up and down: it asks the core as it goes, and one drag is one step to undo. */
+import { useEffect, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
+import styled from 'styled-components';
+
+const Handle = styled.div`
+  position: absolute;
+  width: 26px;
+  height: 26px;
+  margin: -13px 0 0 -13px;
+  cursor: ns-resize;
+  touch-action: none;
+  display: grid;
+  place-items: center;
+  &::before {
+    content: '';
+    width: 11px;
+    height: 11px;
+    border: var(--r-handle) solid var(--plan);
+    border-radius: 50%;
+    background: var(--paper);
+  }
+  &:focus {
+    outline: none;
+  }
+  &:focus-visible {
+    outline: var(--r-heavy) solid var(--ink);
+  }
+  span {
+    position: absolute;
+    left: 24px;
+    top: 2px;
+    background: var(--paper);
+    color: var(--plan);
+    font: var(--w-strong) var(--t-text) / var(--snug) var(--letter);
+    white-space: nowrap;
+    padding: 0 var(--s4);
+  }
+  @media print {
+    display: none;
+  }
+`;
+
+export interface Ring {
+  label: string;
+  value: number;
+  least: number;
+  most: number;
+  step: number;
+  /** Value for each pixel of the page that the ring is moved down. */
+  perPixel: number;
+  /** Place in the drawing, in per cent. */
+  left: string;
+  top: string;
+  text: (value: number) => string;
+  onTake: (value: number, gesture: string) => Promise<unknown>;
+}
+
+let gestures = 0;
+export function DragRing(p: Ring) {
+  const [moved, setMoved] = useState<number | null>(null);
+  const drag = useRef<{ y: number; value: number; gesture: string } | null>(null);
+  const wanted = useRef<number | null>(null);
+  const asking = useRef(false);
+  const held = (v: number) => Math.min(p.most, Math.max(p.least, Math.round(v / p.step) * p.step));
+  const now = moved ?? p.value;
+  const { onTake } = p;
+
+  // One question at a time: while it is answered only the newest place waits.
+  const ask = async (gesture: string) => {
+    if (asking.current) return;
+    asking.current = true;
+    while (wanted.current !== null) {
+      const value = wanted.current;
+      wanted.current = null;
+      await onTake(value, gesture).catch(() => undefined);
+    }
+    asking.current = false;
+    if (!drag.current) setMoved(null);
+  };
+  useEffect(() => () => void (wanted.current = null), []);
+  const down = (event: PointerEvent<HTMLDivElement>) => {
+    event.currentTarget.setPointerCapture(event.pointerId);
+    gestures += 1;
+    drag.current = { y: event.clientY, value: p.value, gesture: `drag-${Date.now()}-${gestures}` };
+  };
+  const move = (event: PointerEvent) => {
+    if (!drag.current) return;
+    const next = held(drag.current.value + (event.clientY - drag.current.y) * p.perPixel);
+    if (next === now) return;
+    setMoved(next);
+    wanted.current = next;
+    void ask(drag.current.gesture);
+  };
+  const up = () => {
+    drag.current = null;
+    if (!asking.current) setMoved(null);
+  };
+  const keys = (event: KeyboardEvent) => {
+    const by = { ArrowUp: 1, ArrowRight: 1, ArrowDown: -1, ArrowLeft: -1 }[event.key];
+    if (by === undefined) return;
+    event.preventDefault();
+    const next = held(p.value + by * p.step * (event.shiftKey ? 10 : 1));
+    if (next !== p.value) void onTake(next, `keys-${p.label}`).catch(() => undefined);
+  };
+  return (
+    <Handle
+      role="slider"
+      tabIndex={0}
+      aria-label={p.label}
+      aria-valuemin={p.least}
+      aria-valuemax={p.most}
+      aria-valuenow={Math.round(now * 100) / 100}
+      aria-valuetext={p.text(now)}
+      aria-orientation="vertical"
+      style={{ left: p.left, top: p.top }}
+      onKeyDown={keys}
+      onPointerDown={down}
+      onPointerMove={move}
+      onPointerUp={up}
+      onPointerCancel={up}
+    >
+      {moved !== null && <span>{p.text(moved)}</span>}
+    </Handle>
+  );
+}

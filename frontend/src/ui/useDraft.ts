@@ -1,0 +1,54 @@
+/** What is being typed into a field: kept until it is stored or given up, so that nothing that arrives meanwhile loses it. */
+import { useRef, useState } from 'react';
+
+interface Draft {
+  text: string;
+  /** What was stored when the typing began. */
+  from: string;
+  refused: string | null;
+}
+
+export function useDraft(value: string, onCommit: (text: string) => Promise<unknown>) {
+  const [draft, setDraft] = useState<Draft | null>(null);
+  const sent = useRef<string | null>(null);
+
+  /** True when what was typed is stored, or there was nothing to store. */
+  async function commit(): Promise<boolean> {
+    if (draft === null) return true;
+    if (draft.text === sent.current) return false;
+    const { text, from } = draft;
+    if (text.trim() === value.trim()) {
+      setDraft(null);
+      return true;
+    }
+    if (from !== value) {
+      // Another tab or device stored something here meanwhile: it is shown first, and taken only when said again.
+      const now = value === '' ? 'nothing' : value;
+      const refused = `Changed elsewhere meanwhile: stored is ${now}, you entered ${text}. Enter again to use yours, Esc to keep the stored one.`;
+      setDraft({ text, from: value, refused });
+      return false;
+    }
+    sent.current = text;
+    const still = (then: Draft | null) => (now: Draft | null) => (now?.text === text ? then : now);
+    try {
+      await onCommit(text);
+      setDraft(still(null));
+      return true;
+    } catch (error) {
+      setDraft(still({ text, from, refused: error instanceof Error ? error.message : 'It was refused.' }));
+      return false;
+    } finally {
+      if (sent.current === text) sent.current = null;
+    }
+  }
+
+  return {
+    text: draft?.text ?? value,
+    typing: draft !== null,
+    refused: draft?.refused ?? null,
+    changed: draft !== null && draft.refused !== null && draft.refused.startsWith('Changed elsewhere meanwhile'),
+    type: (text: string) => setDraft((now) => ({ text, from: now?.from ?? value, refused: null })),
+    giveUp: () => setDraft(null),
+    commit,
+  };
+}
