@@ -1,6 +1,9 @@
 """Pictures of the main views from the demo job, for the README: `./run pictures` writes docs/screenshots."""
 
 from dataclasses import dataclass
+from urllib.request import Request, urlopen
+
+from kobrix.demo import SETUPS
 
 from tests.browser import ROOT, chromium, server
 
@@ -9,13 +12,16 @@ FOLDER = ROOT / "docs" / "screenshots"
 
 @dataclass(frozen=True)
 class Shot:
-    """One picture: its file `name`, the `path` of the page, `width` and `height`, and the `theme`."""
+    """One picture: its file `name`, the `path` of the page, `width` and `height`, the `theme`, the buttons to `press` and the
+    field to `focus` first."""
 
     name: str
     path: str
     width: int = 1280
     height: int = 800
     theme: str = "light"
+    press: tuple[str, ...] = ()
+    focus: str = ""
 
 
 SHOTS = (
@@ -24,6 +30,13 @@ SHOTS = (
     Shot("size-danger", "/jobs/1/size?plan=plan+B"),
     Shot("size-phone", "/jobs/1/size", 390, 844),
     Shot("size-phone-danger", "/jobs/1/size?plan=plan+B", 390, 844),
+    Shot("size-working", "/jobs/1/size", press=("Cylinder: working",)),
+    Shot("size-compare", "/jobs/1/size", press=("More about plan A", "Side by side with the others")),
+    Shot("size-tried", "/jobs/1/size?plan=plan+B", press=("Try smaller rear pistons",)),
+    Shot("size-motorcycle", "/jobs/2/size"),
+    Shot("measure", "/jobs/1/measure", focus="pivot_to_pad_mm"),
+    Shot("measure-brakes-dark", "/jobs/1/measure?part=brake.0.0", theme="dark", focus="rotor_diameter_mm"),
+    Shot("measure-phone", "/jobs/1/measure", 390, 844, focus="pivot_to_pin_mm"),
     Shot("jobs", "/jobs"),
 )
 
@@ -32,17 +45,25 @@ def main() -> None:
     """Take every picture."""
     FOLDER.mkdir(parents=True, exist_ok=True)
     with server() as url, chromium() as browser:
+        motorcycle = next(p for p in SETUPS if "motorcycle" in p.name).read_bytes()
+        urlopen(Request(f"{url}/api/jobs", motorcycle, {"Content-Type": "application/json"})).close()
         for shot in SHOTS:
             context = browser.new_context(
                 viewport={"width": shot.width, "height": shot.height},
                 color_scheme="dark" if shot.theme == "dark" else "light",
                 has_touch=shot.width < 600,
+                is_mobile=shot.width < 600,
                 reduced_motion="reduce",
             )
             page = context.new_page()
             page.goto(url + shot.path)
-            page.wait_for_load_state("networkidle")
+            page.get_by_role("main").wait_for()
+            for name in shot.press:
+                page.get_by_role("button", name=name).first.click()
+            if shot.focus:
+                page.locator(f"input[data-path$={shot.focus}]").first.focus()
             page.evaluate("document.fonts.ready")
+            page.wait_for_timeout(900)
             page.screenshot(path=FOLDER / f"{shot.name}.png")
             context.close()
             print(f"docs/screenshots/{shot.name}.png")

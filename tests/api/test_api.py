@@ -61,7 +61,7 @@ class Jobs(ApiCase):
         self.assertEqual(after["document"]["plans"][0]["systems"][0]["cylinder"]["bore_mm"], "3/4 in")
 
         def at_stop(job: dict[str, Any]) -> dict[str, Any]:
-            found: dict[str, Any] = job["view"]["setups"][1]["solved"]["states"][0]["at_stop"]
+            found: dict[str, Any] = job["view"]["setups"][1]["solved"]["paths"][0]["states"][0]["at_stop"]
             return found
 
         self.assertLess(at_stop(after)["pedal_force_n"], at_stop(before)["pedal_force_n"])
@@ -121,7 +121,7 @@ class Refusals(ApiCase):
     def test_what_is_not_there(self) -> None:
         self.assert_problem(self.client.get("/api/jobs/99"), 404, "job '99'")
         self.assert_problem(self.client.get("/api/nothing"), 404)
-        self.assert_problem(self.client.delete("/api/jobs/1"), 405)
+        self.assert_problem(self.client.delete("/api/jobs"), 405)
         self.assert_problem(self.client.post("/api/jobs/1/undo", json={"base": 0}), 404, "to undo")
 
     def test_bad_files(self) -> None:

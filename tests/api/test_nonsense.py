@@ -71,7 +71,7 @@ class Files(ApiCase):
             response = self.client.post("/api/jobs", content=path.read_bytes(), headers=JSON)
             self.assertEqual(response.status_code, 201, response.text[:300])
             setups = response.json()["view"]["setups"]
-            self.assertTrue(all(s["solved"] is None and s["note"] and s["findings"] for s in setups), path.name)
+            self.assertTrue(all(s["solved"]["paths"] and s["findings"] for s in setups), path.name)
 
 
 class Changes(ApiCase):

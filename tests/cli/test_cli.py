@@ -64,7 +64,7 @@ class Evaluate(unittest.TestCase):
             self.assertIn(words, out)
         self.assertNotIn("design stop", out)
         _, out, _ = run("evaluate", str(JOBS[0]), "--setup", "plan A", "--heat")
-        self.assertIn("it still needs rotor_mass_kg", out)
+        self.assertIn("fluid margin k", out)
 
     def test_the_other_vehicles_are_answered(self) -> None:
         for path in SETUPS:

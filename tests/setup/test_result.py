@@ -89,30 +89,30 @@ class View(unittest.TestCase):
 
     def test_setups_are_compared_at_one_stop(self) -> None:
         self.assertAlmostEqual(self.view["wanted_decel_g"], 0.81)
-        pushes = [s["solved"]["states"][0]["stop_push_n"] for s in self.view["setups"]]
+        pushes = [s["solved"]["paths"][-1]["states"][0]["stop_push_n"] for s in self.view["setups"]]
         for push, drawn in zip(pushes, (805.5, 341.1, 242.1), strict=True):
             self.assertAlmostEqual(push, drawn, delta=0.06)
 
     def test_between_samples_the_look_up_is_the_core_within_a_hundredth(self) -> None:
         setup = demo_job().setup("plan A")
-        curves = self.view["setups"][1]["solved"]["states"][0]["curves"]
+        curves = self.view["setups"][1]["solved"]["paths"][0]["states"][0]["curves"]
         pushes = curves["push_n"]
         for i in range(1, len(pushes) - 1, 5):
             middle = (pushes[i] + pushes[i + 1]) / 2
             exact = moment_at(setup, 0, middle, None)
             looked = (curves["decel_g"][i] + curves["decel_g"][i + 1]) / 2
             self.assertAlmostEqual(looked, exact["decel_g"], places=9)
-            travel = (curves["travel_mm"][i] + curves["travel_mm"][i + 1]) / 2
+            travel = (curves["lines"]["service"]["travel_mm"][i] + curves["lines"]["service"]["travel_mm"][i + 1]) / 2
             self.assertAlmostEqual(travel, exact["systems"]["service"]["pedal_travel_mm"], delta=0.01)
 
     def test_curves_cover_the_range_and_rise(self) -> None:
         for setup in self.view["setups"]:
-            for state in setup["solved"]["states"]:
+            for state in setup["solved"]["paths"][0]["states"]:
                 pushes = state["curves"]["push_n"]
                 self.assertEqual(pushes[0], 0.0)
                 self.assertGreaterEqual(pushes[-1], self.view["push_range_n"] - 1e-9)
                 self.assertEqual(pushes, sorted(set(pushes)))
-                self.assertEqual({len(v) for v in state["curves"]["causes_mm"].values()}, {len(pushes)})
+                self.assertEqual({len(v) for v in state["curves"]["lines"]["service"]["causes_mm"].values()}, {len(pushes)})
 
     def test_an_incomplete_setup_says_what_it_needs_and_the_others_go_on(self) -> None:
         document = demo_job().model_dump(exclude_unset=True)

@@ -37,6 +37,7 @@ class UiCase(unittest.TestCase):
             viewport={"width": self.width, "height": self.height}, has_touch=self.touch, reduced_motion="reduce", **more
         )
         self.addCleanup(context.close)
+        context.set_default_timeout(8000)
         page = context.new_page()
         page.on("pageerror", lambda error: self.errors.append(str(error)))
         page.on("console", lambda said: self.errors.append(said.text) if said.type == "error" else None)

@@ -19,20 +19,22 @@ def sideways(page: Page) -> int:
     return found
 
 
-class NotDrawn(UiCase):
-    def test_another_vehicle_shows_its_findings_and_why_it_is_not_drawn(self) -> None:
+class EveryLayout(UiCase):
+    def test_every_vehicle_has_its_line_each_control_alone_and_together(self) -> None:
         page = self.page
-        page.goto(f"{self.url}/jobs")
-        for path, why in zip(SETUPS, ("balance bar", "2 controls", "4 controls", "3 controls"), strict=True):
+        for path, heads in zip(SETUPS, (("Foot",), ("Hand, foot",), ("Foot",), ("Foot",)), strict=True):
             page.goto(f"{self.url}/jobs")
             page.locator("input[type=file]").set_input_files(str(path))
-            name = json.loads(path.read_text(encoding="utf-8"))["name"]
-            expect(page.get_by_role("heading", name=name)).to_be_visible()
-            expect(page.get_by_text(re.compile(f"Not drawn yet: .*{why}"))).to_be_visible()
-            expect(page.get_by_text(re.compile("lock|lift")).first).to_be_visible()
-        self.axe()
-        page.get_by_role("link", name="All jobs").click()
-        expect(page.get_by_role("heading", name="Merrow Skiff")).to_be_visible()
+            expect(page.get_by_role("img", name="Force line")).to_be_visible()
+            expect(page.get_by_role("button", name=f"{heads[0]}: working")).to_be_visible()
+            for switch in page.get_by_role("group", name="What is pressed").or_(
+                page.get_by_role("radiogroup", name="What is pressed")
+            ).get_by_role("radio").all():  # fmt: skip
+                switch.click()
+                expect(page.get_by_role("img", name="Force line")).to_have_attribute(
+                    "aria-label", re.compile(r"[1-9]\d* newton at the foot")
+                )
+            self.axe()
         self.no_errors()
 
     def test_an_incomplete_setup_says_what_it_needs(self) -> None:
@@ -95,7 +97,7 @@ class KeysAlone(UiCase):
             self.page.keyboard.press("Tab")
             found = self.page.evaluate(
                 "(() => { const e = document.activeElement; const l = e.labels && e.labels[0];"
-                "if (e.tagName === 'SECTION') return '';"
+                "if (e.tagName === 'SECTION' || e === document.body) return '';"
                 "const by = e.getAttribute('aria-labelledby');"
                 "return [e.getAttribute('aria-label'), l && l.textContent, by && [...by.split(' ')].map(i =>"
                 "document.getElementById(i)?.textContent).join(' '), e.textContent].filter(Boolean).join(' | ') })()"
@@ -111,8 +113,13 @@ class KeysAlone(UiCase):
         expect(page.get_by_role("textbox", name="Cylinder bore")).to_have_value("7/8 in")
         page.keyboard.press("ArrowDown")
         expect(page.get_by_role("textbox", name="Cylinder bore")).to_have_value("13/16 in")
-        self.focus("Try braided")
+        self.focus("Try braided", 120)
         page.keyboard.press("Enter")
+        expect(page.get_by_text("Tried, not stored")).to_be_visible()
+        self.focus("Leave it", 150)
+        page.keyboard.press("Shift+Tab")
+        page.keyboard.press("Enter")
+        expect(page.get_by_text("Tried, not stored")).to_have_count(0)
         expect(page.get_by_text("Travel 103 of 150 mm")).to_have_count(0)
         page.keyboard.press("Control+z")
         expect(page.get_by_text("Travel 103 of 150 mm")).to_be_visible()

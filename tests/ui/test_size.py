@@ -116,6 +116,14 @@ class Laptop(UiCase):
         page.get_by_role("radio", name=re.compile("Plan B")).click()
         expect(page.get_by_text("The rear locks first, 0.663 g")).to_be_visible()
         page.get_by_role("button", name="Try smaller rear pistons").click()
+        expect(page.get_by_text("Tried, not stored")).to_be_visible()
+        expect(page.get_by_text("The front locks first")).to_be_visible()
+        page.get_by_role("button", name="Leave it").click()
+        expect(page.get_by_text("The rear locks first, 0.663 g")).to_be_visible()
+        expect(page.get_by_role("button", name="Undo")).to_be_disabled()
+        page.get_by_role("button", name="Try smaller rear pistons").click()
+        page.get_by_role("button", name="Take it").click()
+        expect(page.get_by_text("Tried, not stored")).to_have_count(0)
         expect(page.get_by_text("The rear locks first, 0.663 g")).to_have_count(0)
         expect(page.get_by_text("The front locks first")).to_be_visible()
         page.keyboard.press("Control+z")
@@ -127,6 +135,7 @@ class Laptop(UiCase):
         self.no_errors()
 
     def test_an_edit_on_an_older_revision_is_shown_and_not_lost(self) -> None:
+        self.page.route("**/events", lambda route: route.abort())  # this tab does not hear of the other one
         page = self.open()
         other = self.open(page=self.new_page())
         other.get_by_role("textbox", name="Cylinder bore").fill("3/4")
@@ -139,6 +148,21 @@ class Laptop(UiCase):
         page.get_by_role("button", name="Use mine").click()
         expect(page.get_by_role("textbox", name="Cylinder bore")).to_have_value("1 in")
         expect(page.get_by_role("alert")).to_have_count(0)
+        self.no_errors(REFUSED)
+
+    def test_two_tabs_stay_in_step_and_what_is_being_typed_is_not_lost(self) -> None:
+        page, other = self.open(), self.open(page=self.new_page())
+        mine = page.get_by_role("textbox", name="Cylinder bore")
+        mine.fill("1 in")  # typed, and not stored yet
+        other.get_by_role("textbox", name="Cylinder bore").fill("3/4")
+        other.keyboard.press("Enter")
+        expect(page.get_by_role("img", name="Force line")).to_have_attribute("aria-label", re.compile("291 newton"))
+        expect(mine).to_have_value("1 in")
+        mine.press("Enter")
+        expect(page.get_by_role("alert")).to_contain_text("stored is 3/4 in, you entered 1 in")
+        mine.press("Enter")
+        expect(page.get_by_role("alert")).to_have_count(0)
+        expect(other.get_by_role("textbox", name="Cylinder bore")).to_have_value("1 in")
         self.no_errors(REFUSED)
 
     def test_the_load_state_is_switched(self) -> None:
@@ -187,6 +211,7 @@ class Phone(UiCase):
     def test_a_danger_shows_its_mend_as_a_button(self) -> None:
         page = self.open("/jobs/1/size?plan=plan+B")
         page.get_by_role("button", name="Try smaller rear pistons").first.tap()
+        page.get_by_role("button", name="Take it").tap()
         expect(page.get_by_text("The rear locks first, 0.663 g")).to_have_count(0)
         self.no_errors()
 

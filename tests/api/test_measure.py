@@ -1,0 +1,204 @@
+"""The API of Measure, of what is tried, of events, and of devices that are paired."""
+
+import tempfile
+import threading
+import unittest
+from pathlib import Path
+from typing import Any
+
+from fastapi.testclient import TestClient
+from kobrix.api.app import create_app
+from kobrix.api.pairing import COOKIE, Pairing
+from kobrix.cli.serve import fill
+from kobrix.store import photos
+from kobrix.store.connection import prepare
+
+from tests.browser import server
+
+LOCAL = "http://127.0.0.1"
+PNG = b"\x89PNG\r\n\x1a\n" + b"\0" * 40
+
+
+class ApiCase(unittest.TestCase):
+    def setUp(self) -> None:
+        folder = tempfile.TemporaryDirectory()
+        self.addCleanup(folder.cleanup)
+        self.database = Path(folder.name) / "test.sqlite3"
+        prepare(self.database)
+        fill(self.database)
+        self.client = self.door(create_app(self.database), LOCAL)
+
+    def door(self, app: Any, base: str) -> TestClient:
+        """A client of `app` that comes through the address `base`."""
+        client = TestClient(app, base_url=base, follow_redirects=False)
+        self.addCleanup(client.close)
+        return client
+
+    def problem(self, response: Any, status: int, words: str) -> None:
+        """The answer is a problem of that status, with those words and no trace of the code."""
+        self.assertEqual(response.status_code, status, response.text[:300])
+        self.assertEqual(response.headers["content-type"], "application/problem+json")
+        self.assertIn(words, response.json()["detail"])
+        self.assertNotIn("Traceback", response.text)
+
+
+class Measure(ApiCase):
+    def test_a_new_job_its_sheet_and_an_entry(self) -> None:
+        new = self.client.post("/api/jobs/new", json={"name": "estate", "layout": "car_front_rear"})
+        self.assertEqual(new.status_code, 201)
+        job = new.json()
+        sheet = self.client.get(f"/api/jobs/{job['id']}/sheet").json()
+        before = len(sheet["needs"]["decel"])
+        path = sheet["needs"]["decel"][0]["path"]
+        step = {"base": job["revision"], "edits": [{"path": path, "text": "2 1/2", "preferred": "in"}]}
+        self.assertEqual(self.client.post(f"/api/jobs/{job['id']}/changes", json=step).status_code, 200)
+        sheet = self.client.get(f"/api/jobs/{job['id']}/sheet").json()
+        self.assertEqual(len(sheet["needs"]["decel"]), before - 1)
+        self.problem(self.client.get(f"/api/jobs/{job['id']}/matters"), 422, "does not give a stop yet")
+        self.problem(self.client.get(f"/api/jobs/{job['id']}/sheet?setup=plan+Q"), 404, "plan Q")
+
+    def test_names_and_layouts_that_are_none(self) -> None:
+        for body in (
+            {"name": "", "layout": "motorcycle"},
+            {"name": "   ", "layout": "motorcycle"},
+            {"name": "x", "layout": "tram"},
+        ):
+            self.problem(self.client.post("/api/jobs/new", json=body), 422, "")
+
+    def test_matters_and_helpers(self) -> None:
+        found = self.client.get("/api/jobs/1/matters?setup=plan+A").json()
+        self.assertEqual(found["trials"], 400)
+        helped = self.client.post("/api/help/pad_letters", json={"given": {"letters": "GG"}}).json()
+        self.assertEqual(helped["entries"][0], {"key": "friction.cold", "text": "0.5"})
+        self.problem(self.client.post("/api/help/pad_letters", json={"given": {"letters": "ZZ"}}), 422, "edge letters")
+        self.problem(self.client.post("/api/help/nothing", json={"given": {}}), 404, "nothing")
+
+    def test_a_tolerance_is_typed_in_the_unit_a_person_prefers(self) -> None:
+        path = "as_found.systems.0.control.pivot_to_pad_mm"
+        edit = {"path": f"tolerances.[{path}]", "text": "± 1/16", "preferred": "in"}
+        job = self.client.post("/api/jobs/1/changes", json={"base": 0, "edits": [edit]}).json()
+        self.assertEqual(job["document"]["tolerances"], {path: "1/16 in"})
+        bad = {"base": 1, "edits": [{**edit, "text": "± 3 psi"}]}
+        self.problem(self.client.post("/api/jobs/1/changes", json=bad), 422, "pressure")
+
+
+class Photographs(ApiCase):
+    def test_a_photograph_is_kept_and_given_back(self) -> None:
+        kept = self.client.post("/api/jobs/1/photos", content=PNG, headers={"Content-Type": "image/png"})
+        self.assertEqual(kept.status_code, 201)
+        back = self.client.get(f"/api/jobs/1/photos/{kept.json()['sha256']}")
+        self.assertEqual((back.content, back.headers["content-type"]), (PNG, "image/png"))
+        self.assertEqual(back.headers["x-content-type-options"], "nosniff")
+
+    def test_what_is_refused(self) -> None:
+        self.problem(self.client.post("/api/jobs/1/photos", content=b"<html>"), 422, "JPEG, PNG or WebP")
+        self.problem(self.client.post("/api/jobs/9/photos", content=PNG), 404, "job '9'")
+        large = b"\xff\xd8\xff" + b"\0" * photos.LARGEST
+        self.problem(self.client.post("/api/jobs/1/photos", content=large), 413, "bytes")
+        self.problem(self.client.get(f"/api/jobs/1/photos/{'0' * 64}"), 404, "photograph")
+
+
+class Tried(ApiCase):
+    def test_what_is_tried_is_shown_and_not_stored(self) -> None:
+        edits = [{"path": "plans.0.systems.0.cylinder.bore_mm", "value": "3/4 in"}]
+        seen = self.client.post("/api/jobs/1/try", json={"setup": "plan A", "edits": edits}).json()
+        self.assertEqual(seen["solved"]["paths"][0]["parts"]["cylinder"]["bore_name"], "3/4 in")
+        stored = self.client.get("/api/jobs/1").json()
+        self.assertEqual(stored["revision"], 0)
+        self.assertEqual(stored["document"]["plans"][0]["systems"][0]["cylinder"]["bore_mm"], "13/16 in")
+        bad = [{"path": "plans.0.systems.0.cylinder.bore_mm", "value": "3 m"}]
+        self.problem(self.client.post("/api/jobs/1/try", json={"setup": "plan A", "edits": bad}), 422, "bore")
+
+    def test_failures_working_comparison_and_heat(self) -> None:
+        asked = {"setup": "plan A", "load": 0, "failure": "lost_rear", "reach_n": 800}
+        self.assertEqual(self.client.post("/api/jobs/1/failed", json=asked).json()["words"], "rear circuit lost")
+        self.problem(self.client.post("/api/jobs/1/failed", json={**asked, "failure": "gremlins"}), 404, "gremlins")
+        steps = self.client.post("/api/jobs/1/working", json={"setup": "plan A", "pedal_force_n": 341}).json()
+        self.assertEqual(steps[0]["id"], "push")
+        self.problem(
+            self.client.post("/api/jobs/1/working", json={"setup": "plan A", "load": 7, "pedal_force_n": 1}), 422, "load"
+        )
+        self.assertEqual(len(self.client.get("/api/jobs/1/compare").json()["setups"]), 3)
+        self.problem(self.client.get("/api/jobs/1/compare?load=9"), 422, "load")
+        self.problem(self.client.get("/api/jobs/1/compare?against=nobody"), 404, "nobody")
+        heat = {"setup": "plan A", "speed_from_kmh": "60 mph", "stops": 2}
+        self.assertEqual(len(self.client.post("/api/jobs/1/heat", json=heat).json()["front"]["peaks_c"]), 2)
+
+    def test_put_away_brought_back_and_saved_as_a_file(self) -> None:
+        self.assertEqual(self.client.delete("/api/jobs/1").status_code, 200)
+        self.assertEqual(self.client.get("/api/jobs").json(), [])
+        self.client.post("/api/jobs/1/back")
+        self.assertEqual(len(self.client.get("/api/jobs").json()), 1)
+        file = self.client.get("/api/jobs/1/file")
+        self.assertEqual(file.json()["format"], "kobrix-job")
+        self.assertEqual(self.client.post("/api/jobs", content=file.content).status_code, 201)
+
+
+class Events(unittest.TestCase):
+    def test_a_change_is_told_to_who_listens(self) -> None:
+        import urllib.request
+
+        with server() as url:
+            told: list[bytes] = []
+            heard = threading.Event()
+
+            def listen() -> None:
+                with urllib.request.urlopen(f"{url}/api/jobs/1/events", timeout=10) as stream:
+                    for line in stream:
+                        if line.startswith(b"data:"):
+                            told.append(line.strip())
+                            heard.set()
+                        if len(told) == 2:
+                            return
+
+            listener = threading.Thread(target=listen)
+            listener.start()
+            self.assertTrue(heard.wait(5))
+            body = b'{"base": 0, "edits": [{"path": "plans.0.note", "value": "seen"}]}'
+            request = urllib.request.Request(f"{url}/api/jobs/1/changes", body, {"Content-Type": "application/json"})
+            urllib.request.urlopen(request).close()
+            listener.join(8)
+        self.assertEqual(told, [b"data: 0", b"data: 1"])
+
+
+class Paired(ApiCase):
+    def setUp(self) -> None:
+        super().setUp()
+        self.links: list[str] = []
+        self.pairing = Pairing("10.0.0.7", 8420, self.links.append)
+        self.app = create_app(self.database, None, self.pairing)
+
+    def test_only_a_paired_device_comes_in_from_outside_and_the_code_works_once(self) -> None:
+        phone, other = (self.door(self.app, "http://10.0.0.7:8420") for _ in range(2))
+        self.problem(phone.get("/api/jobs"), 403, "not paired")
+        code = self.links[0].rsplit("/", 1)[1]
+        paired = phone.get(f"/pair/{code}")
+        self.assertEqual(paired.status_code, 303)
+        cookie = paired.headers["set-cookie"].lower()
+        self.assertIn("httponly", cookie)
+        self.assertIn("samesite=strict", cookie)
+        self.assertEqual(phone.get("/api/jobs").status_code, 200)
+        self.problem(other.get(f"/pair/{code}"), 403, "wrong or was used")
+        self.problem(other.get("/api/jobs"), 403, "not paired")
+        self.assertEqual(len(self.links), 2)  # the next link is told at once
+
+    def test_the_socket_decides_and_not_what_the_request_says(self) -> None:
+        phone = self.door(self.app, "http://10.0.0.7:8420")
+        self.problem(phone.get("/api/jobs", headers={"Host": "127.0.0.1:8420"}), 403, "host")
+        self.problem(phone.get("/api/jobs", headers={"Cookie": f"{COOKIE}=guess"}), 403, "not paired")
+        self.assertEqual(self.door(self.app, LOCAL).get("/api/jobs").status_code, 200)
+        self.problem(self.door(self.app, LOCAL).get("/api/jobs", headers={"Host": "10.0.0.7"}), 403, "host")
+
+    def test_guessing_ends(self) -> None:
+        phone = self.door(self.app, "http://10.0.0.7:8420")
+        for _ in range(20):
+            phone.get("/pair/AAAAAAAA")
+        self.problem(phone.get(f"/pair/{self.links[0].rsplit('/', 1)[1]}"), 403, "wrong or was used")
+
+    def test_without_it_nothing_answers_from_outside(self) -> None:
+        outside = self.door(create_app(self.database), "http://10.0.0.7:8420")
+        self.problem(outside.get("/api/jobs"), 403, "host")
+
+
+if __name__ == "__main__":
+    unittest.main()

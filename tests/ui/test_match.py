@@ -1,0 +1,199 @@
+"""Match in the real interface: from what may change to a plan, at a laptop and by touch."""
+
+import json
+import re
+import urllib.request
+from typing import Any
+
+from kobrix.setup.search import search
+from kobrix.setup.search_ask import Search
+from playwright.sync_api import Page, expect
+
+from tests.cases import demo_job
+from tests.ui.case import PHONE, UiCase
+
+OF_A = "/jobs/1/match?setup=plan%20A"
+
+
+class Matched(UiCase):
+    def begin(self, path: str = OF_A) -> Page:
+        """The page, once its search has ended."""
+        self.page.goto(self.url + path)
+        self.tried()
+        return self.page
+
+    def tried(self, count: str = r"\d[\d ]*") -> None:
+        expect(self.page.get_by_role("status")).to_have_text(re.compile(f"All {count} setups tried"), timeout=15_000)
+
+    def plans(self) -> list[dict[str, Any]]:
+        """The plans that are stored."""
+        with urllib.request.urlopen(f"{self.url}/api/jobs/1") as answer:
+            found: list[dict[str, Any]] = json.load(answer)["document"]["plans"]
+        return found
+
+
+class OnALaptop(Matched):
+    def test_from_what_may_change_to_a_plan(self) -> None:
+        page = self.page
+        page.goto(f"{self.url}/jobs/1/size")
+        page.get_by_role("radio", name=re.compile("Plan A")).click()
+        page.get_by_role("link", name="Match: search other parts from plan A").click()
+        self.tried("200")
+        page.get_by_role("checkbox", name="Rear brakes may change").check(force=True)
+        self.tried("1 000")
+        page.get_by_role("checkbox", name="Rear valve may change").check(force=True)
+        self.tried("19 000")
+        rows = page.get_by_role("table").get_by_role("row")
+        self.assertGreaterEqual(rows.count() - 1, 3)
+        second = rows.nth(2)
+        second.get_by_role("button", name="Show setup 2 on the line").focus()
+        line = page.get_by_label("Force line of the setup looked at")
+        push = second.get_by_role("cell").nth(4).inner_text()
+        expect(line).to_contain_text("plan A 341 N")
+        self.assertIn("nothing", page.get_by_role("region", name="Why the others fell").inner_text())
+        made = second.get_by_role("cell").nth(1).inner_text()
+        second.get_by_role("button", name="Take setup 2 as plan C").click()
+        expect(page.get_by_role("button", name="Undo")).to_be_enabled()
+        plan = self.plans()[-1]
+        self.assertEqual((len(self.plans()), plan["name"]), (3, "plan C"))
+        self.assertEqual(plan["systems"][0]["cylinder"]["bore_mm"].replace(" ", ""), made.replace(" ", ""))
+        self.assertTrue(push.strip().isdigit())
+        page.get_by_role("button", name="Undo").click()
+        expect(page.get_by_role("button", name="Undo")).to_be_disabled()
+        self.assertEqual(len(self.plans()), 2)
+        self.no_errors()
+
+    def test_what_is_shown_is_what_the_core_finds(self) -> None:
+        page = self.begin()
+        asked = Search.model_validate({
+            "setup": "plan A", "pins": {"least_mm": "36 mm", "most_mm": "60 mm", "step_mm": "1 mm"},
+            "bores": {"sizes_mm": ["5/8 in", "11/16 in", "0.70 in", "3/4 in", "13/16 in", "7/8 in", "15/16 in", "1 in"]},
+        })  # fmt: skip
+        found = search(demo_job(), asked)
+        told = [r for r in found["kept"] if r["reasons"]]
+        rows = page.get_by_role("table").get_by_role("row").all()[1:]
+        self.assertEqual(len(rows), len(told))
+        for row, own in zip(rows, told, strict=True):
+            cells = row.get_by_role("cell").all_inner_texts()
+            self.assertEqual(cells[1:3], [own["words"]["cylinder"], own["words"]["pin"]])
+            self.assertEqual([c.strip() for c in cells[4:6]], [f"{own['push_n']:.0f}", f"{own['travel_mm']:.0f}"])
+            self.assertEqual(cells[7], f"{own['left_g']:.2f} g")
+        for fall in found["fall"]:
+            expect(page.get_by_role("button", name=re.compile(re.escape(fall["words"])))).to_contain_text(str(fall["count"]))
+
+    def test_limits_are_typed_refused_in_words_and_let_out(self) -> None:
+        page = self.begin()
+        field = page.get_by_role("textbox", name="push below")
+        field.fill("340 N")
+        field.press("Enter")
+        expect(page.get_by_role("button", name=re.compile("push above 340 N"))).to_be_visible()
+        page.get_by_role("button", name=re.compile("^Let in .* with a push up to 374 N")).click()
+        expect(page.get_by_role("button", name=re.compile("push above 374 N"))).to_be_visible()
+        field.fill("9 tonnes")
+        field.press("Enter")
+        expect(page.get_by_role("alert")).to_contain_text("effort")
+        expect(page.get_by_role("button", name=re.compile("push above 374 N"))).to_be_visible()
+        field.fill("")
+        field.press("Enter")
+        expect(page.get_by_role("button", name=re.compile("push above 500 N"))).to_be_visible()
+        expect(page.get_by_role("alert")).to_have_count(0)
+        self.no_errors("422")
+
+    def test_filters_sort_and_light(self) -> None:
+        page = self.begin()
+        table = page.get_by_role("table")
+        page.get_by_text("only those worth telling apart").click()
+        every = table.get_by_role("row").count()
+        self.assertGreater(every, 15)
+        page.get_by_role("button", name=re.compile("travel, mm")).click()
+        texts = [r.get_by_role("cell").nth(5).inner_text() for r in table.get_by_role("row").all()[1:]]
+        self.assertEqual(texts, sorted(texts, key=float))
+        page.get_by_role("button", name=re.compile("cylinder$")).click()
+        page.get_by_role("option", name="13/16 in").click()
+        names = {r.get_by_role("cell").nth(1).inner_text() for r in table.get_by_role("row").all()[1:]}
+        self.assertEqual(names, {"13/16 in"})
+        bar = page.get_by_role("button", name=re.compile("travel above"))
+        bar.click()
+        expect(bar).to_have_attribute("aria-pressed", "true")
+        page.get_by_role("button", name="table", exact=True).click()
+        expect(page.get_by_role("table", name="Setups on the plot")).to_be_visible()
+        self.axe()
+
+    def test_keys_again_back_and_after_a_reload(self) -> None:
+        page = self.begin()
+        page.get_by_role("checkbox", name="Pin may change").focus()
+        page.keyboard.press("Space")
+        self.tried("8")
+        page.reload()
+        self.tried("8")
+        page.keyboard.press("g")
+        self.tried("8")
+        page.keyboard.press("Escape")
+        expect(page).to_have_url(re.compile("/jobs/1/size$"))
+        self.no_errors()
+
+    def test_a_part_is_put_on_the_shelf_and_tried(self) -> None:
+        page = self.begin()
+        page.get_by_role("checkbox", name="Rear brakes may change").check(force=True)
+        self.tried("1 000")
+        page.get_by_role("button", name=re.compile("^Rear brakes:")).click()
+        page.get_by_role("button", name="Put a part on the shelf").click()
+        form = page.get_by_role("group", name="A part for the shelf")
+        form.get_by_role("textbox", name="what you call it").fill("scrapyard pair")
+        form.get_by_role("button", name="Put it there").click()
+        expect(form.get_by_role("alert")).to_contain_text("pistons_mm")
+        form.get_by_role("textbox", name="pistons").fill("1 3/8 in")
+        form.get_by_role("textbox", name="price").fill("40")
+        form.get_by_role("button", name="Put it there").click()
+        expect(form).to_have_count(0)
+        expect(page.get_by_role("checkbox", name="scrapyard pair, 40")).to_be_checked()
+        self.tried("1 200")
+        self.no_errors("422")
+
+    def test_a_vehicle_that_cannot_be_searched_says_why(self) -> None:
+        page = self.page
+        from kobrix.demo import SETUPS
+
+        body = next(p for p in SETUPS if "motorcycle" in p.name).read_bytes()
+        request = urllib.request.Request(f"{self.url}/api/jobs", body, {"Content-Type": "application/json"})
+        with urllib.request.urlopen(request) as answer:
+            job = json.load(answer)["id"]
+        page.goto(f"{self.url}/jobs/{job}/match")
+        expect(page.get_by_role("status")).to_contain_text("several controls")
+        self.axe()
+        self.no_errors()
+
+    def test_nothing_breaks_a_rule_in_either_theme_and_nothing_sticks_out(self) -> None:
+        page = self.begin()
+        for name in ("Front brakes", "Rear valve"):
+            page.get_by_role("checkbox", name=f"{name} may change").check(force=True)
+            page.get_by_role("button", name=re.compile(f"^{name}:")).click()
+        self.tried()
+        for theme in ("light", "dark"):
+            if theme == "dark":
+                page.get_by_role("button", name="Dark drawing").click()
+            for width in (1280, 900, 390):
+                page.set_viewport_size({"width": width, "height": 800})
+                expect(page.get_by_role("status")).to_be_visible()
+                self.assertLessEqual(page.evaluate("document.documentElement.scrollWidth"), width)
+                self.axe()
+        self.no_errors()
+
+
+class ByTouch(Matched):
+    width, height = PHONE
+    touch = True
+
+    def test_a_plan_is_found_and_taken(self) -> None:
+        page = self.begin()
+        page.get_by_role("button", name="what may change, what must hold").tap()
+        page.get_by_text("Rear valve").tap()
+        page.get_by_role("checkbox", name="Rear valve may change").check(force=True)
+        self.tried("3 800")
+        take = page.get_by_role("button", name=re.compile("^Take setup .* as plan C")).first
+        take.tap()
+        expect(page.get_by_role("button", name="Undo")).to_be_enabled()
+        self.assertEqual(self.plans()[-1]["name"], "plan C")
+        self.assertEqual(page.evaluate("document.documentElement.scrollWidth"), PHONE[0])
+        self.axe()
+        self.no_errors()

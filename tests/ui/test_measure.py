@@ -1,0 +1,372 @@
+"""Measure in the real interface: from an empty job to a plan, by keys alone and by touch; photographs, conflicts, paper."""
+
+import re
+import tempfile
+import unittest
+from collections.abc import Callable
+from pathlib import Path
+
+from playwright.sync_api import Page, expect
+
+from tests.demo_picture import picture
+from tests.ui.case import PHONE, UiCase
+
+# What a builder reads off the vehicle, by the name of the field.
+READ = {
+    "pivot to pad centre": "11 1/2 in", "pivot to pushrod pin": "48mm", "travel to the stop": "150", "free play": "5",
+    "bore": "13/16", "stroke": "30 mm", "tyre": "185/60R15", "pad friction": "0.38", "rotor thickness": "20",
+    "wheelbase": "2480", "grip, front": "0.9", "grip, rear": "0.9", "mass": "1,310 kg", "share on the front": "49 %",
+    "height of the centre of gravity": "530", "length of one": "350", "length in all": "1.7 m",
+}  # fmt: skip
+AXLE = {"Front": {"pistons": "2 x 38.1", "rotor diameter": "280 mm", "pad height": "44"},
+        "Rear": {"pistons": "36 mm", "rotor diameter": "258", "pad height": "36"}}  # fmt: skip
+CHOICE = {"Front": "fixed, pistons on both sides", "Rear": "floating, pistons on one side"}
+
+
+class KeysAlone(UiCase):
+    def active(self) -> dict[str, str]:
+        """What has the focus: its tag, its words, the path of its field, and the title of the section."""
+        found: dict[str, str] = self.page.evaluate(
+            "(() => { const e = document.activeElement; const box = e.closest('[data-entry]');"
+            "return { tag: e.tagName, label: e.getAttribute('aria-label') || e.textContent || '', value: e.value || '',"
+            "path: box ? box.dataset.entry : '', title: document.querySelector('main h2')?.textContent || '' } })()"
+        )
+        return found
+
+    def until(self, fine: Callable[[dict[str, str]], bool], most: int = 100) -> dict[str, str]:
+        """What has the focus, once it is as wanted."""
+        for _ in range(most):
+            now = self.active()
+            if fine(now):
+                return now
+            self.page.wait_for_timeout(40)
+        raise AssertionError(f"the focus stays at {self.active()}")
+
+    def reach(self, words: str, most: int = 60) -> None:
+        """Tab until something of those words has the focus."""
+        for _ in range(most):
+            self.page.keyboard.press("Tab")
+            if words in self.active()["label"]:
+                return
+        self.fail(f"{words} is not reached by keys")
+
+    def measure_all(self) -> None:
+        """Next unknown, type what was read, and on, until nothing is needed."""
+        page = self.page
+        done = page.get_by_text("Enough for push, stop and travel")
+        for _ in range(60):
+            if done.count():
+                return
+            page.keyboard.press("n")
+            at = self.until(lambda now: now["path"] != "" and now["value"] == "")
+            axle = "Front" if at["title"].startswith("Front") else "Rear"
+            if at["tag"] == "BUTTON":  # a choice: arrows go along it, Space takes one
+                for _ in range(2):
+                    if CHOICE[axle] not in self.active()["label"]:
+                        page.keyboard.press("ArrowRight")
+                page.keyboard.press("Space")
+                expect(page.get_by_role("radio", name=CHOICE[axle])).to_be_checked()
+            else:
+                name = at["label"].removeprefix("front ").removeprefix("rear ")
+                text = AXLE[axle].get(name) or READ.get(name)
+                if text is None:  # nothing is needed any more: it goes on to what is worth measuring
+                    expect(done).to_be_visible()
+                    return
+                page.keyboard.type(text)
+                page.keyboard.press("Enter")
+                self.until(lambda now, old=at["path"]: now["path"] != old or now["tag"] != "INPUT")  # type: ignore[misc]
+            page.evaluate("document.activeElement.blur()")
+        self.fail("more is asked for than was read")
+
+    def test_a_new_job_is_measured_from_nothing_to_a_plan_without_a_danger(self) -> None:
+        page = self.page
+        page.goto(f"{self.url}/jobs")
+        expect(page.get_by_role("heading", name="New job")).to_be_visible()
+        page.get_by_role("textbox", name="name of the vehicle or the job").focus()
+        page.keyboard.type("estate, rear discs")
+        self.reach("Begin, tape in hand")
+        page.keyboard.press("Enter")
+        expect(page.get_by_text("more for a push and a stop")).to_be_visible()
+        self.measure_all()
+        self.axe()
+        page.evaluate("document.activeElement.blur()")
+        page.keyboard.press("2")
+        expect(page.get_by_role("img", name="Force line")).to_be_visible()
+        self.reach("New plan from as found")
+        page.keyboard.press("Enter")
+        expect(page.get_by_role("radio", name=re.compile("Plan A"))).to_be_checked()
+        expect(page.get_by_text("danger", exact=True)).to_have_count(0)
+        expect(page.get_by_role("img", name="Force line")).to_have_attribute("aria-label", re.compile("plan A: 3[0-9]{2} newton"))
+        page.reload()
+        expect(page.get_by_role("radio", name=re.compile("Plan A"))).to_be_checked()
+        page.keyboard.press("Control+z")
+        expect(page.get_by_role("radio", name=re.compile("Plan A"))).to_have_count(0)
+        self.no_errors()
+
+
+class Sheet(UiCase):
+    def measure(self, more: str = "", page: Page | None = None) -> Page:
+        page = page or self.page
+        page.goto(f"{self.url}/jobs/1/measure{more}")
+        expect(page.get_by_role("navigation", name="What to measure")).to_be_visible()
+        return page
+
+    def test_an_entry_moves_the_plans_that_had_the_same_and_is_undone_after_a_reload(self) -> None:
+        page = self.measure()
+        field = page.get_by_role("textbox", name="free play")
+        field.fill("1/4")
+        field.press("Enter")
+        expect(field).to_have_value("1/4 in")
+        expect(page.get_by_text("6.35 mm")).to_be_visible()
+        page.goto(f"{self.url}/jobs/1/measure?plan=plan+B")
+        expect(page.get_by_role("textbox", name="free play")).to_have_value("1/4 in")
+        page.get_by_role("button", name="Undo").click()
+        expect(page.get_by_role("textbox", name="free play")).to_have_value("5 mm")
+        self.no_errors()
+
+    def test_nonsense_is_refused_where_it_is_typed_and_can_be_given_up(self) -> None:
+        page = self.measure()
+        field = page.get_by_role("textbox", name="pivot to pushrod pin")
+        for typed, words in (
+            ("900 psi", "unit of a pressure"),
+            ("1 m", "allowed"),
+            ("400 mm", "pin sits between"),
+            ("2,5", "2.5"),
+        ):
+            field.fill(typed)
+            field.press("Enter")
+            expect(page.get_by_role("alert")).to_contain_text(words)
+            expect(field).to_have_value(typed)
+        field.press("Escape")
+        expect(field).to_have_value("64 mm")
+        self.no_errors("Failed to load resource")
+
+    def test_the_tape_the_tolerance_and_what_is_not_known(self) -> None:
+        page = self.measure()
+        page.get_by_role("textbox", name="pivot to pad centre").focus()
+        tape = page.get_by_role("slider", name="Tape, pivot to pad centre")
+        tape.press("ArrowRight")
+        expect(page.get_by_role("textbox", name="pivot to pad centre")).to_have_value("293 mm")
+        off = page.get_by_role("textbox", name="it may be off by ±")
+        off.fill("1/16")
+        off.press("Enter")
+        expect(page.get_by_text("± 1/16 in")).to_be_visible()
+        page.get_by_role("textbox", name="free play").focus()
+        page.get_by_role("button", name="Don’t know: take 0 mm").click()
+        expect(page.get_by_text("Assumed: 0 mm.")).to_be_visible()
+        self.no_errors()
+
+    def test_helpers_enter_what_they_worked_out(self) -> None:
+        page = self.measure("?part=vehicle")
+        page.get_by_role("button", name="From four scales").click()
+        form = page.get_by_role("group", name="From four scales")
+        for name, text in (("left front", "320"), ("right front", "330"), ("left rear", "325"), ("right rear", "335")):
+            form.get_by_role("textbox", name=name).fill(text)
+        form.get_by_role("button", name="Work it out").click()
+        expect(form.get_by_role("status")).to_contain_text("1310 kg in all")
+        form.get_by_role("button", name=re.compile("Enter it, four up")).click()
+        expect(page.get_by_role("textbox", name="share on the front").nth(1)).to_have_value("0.4962")
+        page.get_by_role("button", name="Front brakes").click()
+        page.get_by_role("button", name="From the letters on the pad's edge").click()
+        page.get_by_role("textbox", name="letters").fill("gg")
+        page.keyboard.press("Enter")
+        page.get_by_role("button", name=re.compile("Enter it: 0.5, 0.5")).click()
+        expect(page.get_by_role("textbox", name="pad friction")).to_have_value("0.5")
+        self.no_errors()
+
+    def test_a_valve_is_put_in_and_taken_out(self) -> None:
+        page = self.measure("?part=lines.0")
+        page.get_by_role("button", name="+ valve or switch").click()
+        page.get_by_role("textbox", name="knee, psi").fill("450")
+        page.get_by_role("button", name="Put in").click()
+        expect(page.get_by_role("heading", name="Front, proportioning valve")).to_be_visible()
+        page.get_by_role("button", name="Take out: Front, proportioning valve").click()
+        expect(page.get_by_role("heading", name="Front, proportioning valve")).to_have_count(0)
+        self.no_errors()
+
+    def test_a_note_with_a_photograph(self) -> None:
+        page = self.measure()
+        page.get_by_role("button", name=re.compile("^Condition")).click()
+        with tempfile.TemporaryDirectory() as folder:
+            good, bad = Path(folder) / "pit.png", Path(folder) / "note.png"
+            good.write_bytes(picture())
+            bad.write_bytes(b"not a picture")
+            chooser = page.locator("input[type=file]")
+            chooser.set_input_files(str(bad))
+            expect(page.get_by_role("alert")).to_contain_text("JPEG, PNG or WebP")
+            chooser.set_input_files(str(good))
+            expect(page.get_by_role("img", name="pit.png")).to_be_visible()
+        page.get_by_role("textbox", name="what").fill("pit 55 mm from the mouth")
+        page.get_by_role("button", name="Keep the note").click()
+        expect(page.get_by_text("1 note", exact=True)).to_be_visible()
+        page.reload()
+        page.get_by_role("button", name=re.compile("^Condition")).click()
+        shown = page.get_by_role("img", name=re.compile("Pedal: pit.png"))
+        expect(shown).to_be_visible()
+        self.assertGreater(shown.evaluate("e => e.naturalWidth"), 0)
+        self.axe()
+        self.no_errors("Failed to load resource")
+
+    def test_finder_and_keys(self) -> None:
+        page = self.measure()
+        page.keyboard.press("/")
+        page.keyboard.type("wheelb")
+        page.keyboard.press("ArrowDown")
+        page.keyboard.press("Enter")
+        expect(page.get_by_role("textbox", name="wheelbase")).to_be_focused()
+        page.keyboard.type("/?n12")  # dead in a field
+        expect(page.get_by_role("textbox", name="wheelbase")).to_have_value("/?n12")
+        page.keyboard.press("Escape")
+        page.evaluate("document.activeElement.blur()")
+        page.keyboard.press("?")
+        expect(page.get_by_role("region", name="Keys")).to_be_visible()
+        page.get_by_text("single keys are on").click()
+        page.keyboard.press("Escape")
+        page.keyboard.press("/")
+        expect(page.get_by_role("search")).to_have_count(0)
+        self.no_errors()
+
+    def test_every_section_is_clean_in_both_themes_and_on_paper(self) -> None:
+        for theme in ("light", "dark"):
+            self.page.emulate_media(color_scheme=theme)
+            page = self.measure()
+            for button in page.get_by_role("navigation", name="What to measure").get_by_role("button").all():
+                button.click()
+                page.wait_for_timeout(60)
+                self.axe()
+        page.emulate_media(media="print")
+        expect(page.get_by_role("button", name="Next unknown")).to_be_hidden()
+        self.no_errors()
+
+    def test_two_tabs_on_one_field(self) -> None:
+        page, other = self.measure(), self.measure(page=self.new_page())
+        mine = page.get_by_role("textbox", name="free play")
+        mine.fill("7 mm")
+        theirs = other.get_by_role("textbox", name="free play")
+        theirs.fill("4 mm")
+        theirs.press("Enter")
+        expect(page.get_by_text("5/32 in")).to_be_visible()
+        mine.press("Enter")
+        expect(page.get_by_role("alert")).to_contain_text("stored is 4 mm, you entered 7 mm")
+        mine.press("Escape")
+        expect(mine).to_have_value("4 mm")
+        self.no_errors()
+
+
+class Thumb(UiCase):
+    width, height = PHONE
+    touch = True
+
+    def test_a_new_job_is_measured_by_touch(self) -> None:
+        page = self.page
+        page.goto(f"{self.url}/jobs")
+        page.get_by_role("textbox", name="name of the vehicle or the job").fill("roadster")
+        page.get_by_text("Motorcycle", exact=True).tap()
+        page.get_by_role("button", name="Begin, tape in hand").tap()
+        expect(page.get_by_text("more for a push and a stop")).to_be_attached()
+        page.get_by_role("button", name="Next unknown").tap()
+        pad = page.get_by_role("region", name="Figures and fractions")
+        expect(pad).to_be_visible()
+        field = page.locator("input:focus")
+        for key in ("3", "5/8", "in"):
+            pad.get_by_role("button", name=key, exact=True).tap()
+        expect(field).to_have_value("3 5/8 in")
+        pad.get_by_role("button", name="Store and go to the next field").tap()
+        expect(page.get_by_text("92.08 mm").or_(page.get_by_text("92.07 mm"))).to_be_attached()
+        self.axe()
+        self.no_errors()
+
+    def test_targets_are_large_and_nothing_scrolls_sideways(self) -> None:
+        page = self.page
+        for part in ("control.0", "cylinder.0", "brake.0.1", "lines.0", "vehicle"):
+            page.goto(f"{self.url}/jobs/1/measure?part={part}")
+            expect(page.get_by_role("button", name="Next unknown")).to_be_visible()
+            small = page.evaluate(
+                "[...document.querySelectorAll('button, input[type=text]')].filter(e => e.offsetParent)"
+                ".map(e => [e.getAttribute('aria-label') || e.textContent, e.getBoundingClientRect()])"
+                ".filter(([, r]) => r.height < 43.5).map(([n, r]) => n + ' ' + r.height)"
+            )
+            self.assertEqual(small, [], part)
+            self.assertEqual(page.evaluate("document.documentElement.scrollWidth"), PHONE[0])
+        self.axe()
+
+
+class Plans(UiCase):
+    def test_a_plan_is_copied_renamed_compared_and_taken_out_with_undo(self) -> None:
+        page = self.open()
+        page.get_by_role("button", name="New plan from plan A").click()
+        expect(page.get_by_role("radio", name=re.compile("Plan C"))).to_be_checked()
+        page.get_by_role("button", name="More about plan C").click()
+        page.get_by_role("textbox", name="name of this plan").fill("small bore")
+        page.get_by_role("button", name="Rename it").click()
+        expect(page.get_by_role("radio", name=re.compile("Small bore"))).to_be_checked()
+        bore = page.get_by_role("textbox", name="Cylinder bore")
+        bore.fill("3/4")
+        bore.press("Enter")
+        expect(page.get_by_role("img", name="Force line")).to_have_attribute("aria-label", re.compile("291 newton"))
+        page.get_by_role("button", name="More about small bore").click()
+        page.get_by_role("button", name="Side by side with the others").click()
+        row = page.get_by_role("row", name=re.compile("^push for the stop"))
+        expect(row).to_contain_text("291")
+        expect(page.get_by_text(re.compile("Small bore: 64 % lighter"))).to_be_visible()
+        self.axe()
+        page.keyboard.press("Escape")
+        page.get_by_role("button", name="More about small bore").click()
+        page.get_by_role("button", name="Take it out (can be undone)").click()
+        expect(page.get_by_role("radio", name=re.compile("Small bore"))).to_have_count(0)
+        page.get_by_role("button", name="Undo").click()
+        expect(page.get_by_role("radio", name=re.compile("Small bore"))).to_be_visible()
+        self.no_errors()
+
+    def test_what_if_the_working_and_the_knee(self) -> None:
+        page = self.open()
+        page.get_by_role("radio", name="rear circuit lost").click()
+        expect(page.get_by_text("What if: rear circuit lost")).to_be_visible()
+        page.get_by_role("button", name="Nothing has failed").click()
+        page.get_by_role("button", name="Cylinder: working").click()
+        working = page.get_by_role("region", name="Working: Cylinder")
+        expect(working.get_by_text("5.42 MPa").first).to_be_visible()
+        expect(working.get_by_text("assumed, common practice").first).to_be_visible()
+        working.get_by_role("button", name=re.compile("clamp force, front")).click()
+        expect(page.get_by_role("region", name="Working: Brakes")).to_be_visible()
+        self.axe()
+        page.keyboard.press("Escape")
+        knee = page.get_by_role("slider", name="Valve knee")
+        before = float(knee.get_attribute("aria-valuenow") or 0)
+        knee.press("Shift+ArrowLeft")
+        expect(page.get_by_role("textbox", name="knee")).to_have_value(re.compile("MPa"))
+        self.assertLess(float(page.get_by_role("slider", name="Valve knee").get_attribute("aria-valuenow") or 0), before)
+        page.get_by_role("button", name=re.compile("Bore 1 in")).click()
+        expect(page.get_by_role("textbox", name="Cylinder bore")).to_have_value("1 in")
+        self.no_errors()
+
+    def test_the_pin_is_dragged_as_one_step_and_every_plot_has_a_table(self) -> None:
+        page = self.open()
+        box = page.get_by_role("slider", name="Pin, from the pivot").bounding_box()
+        assert box is not None
+        page.mouse.move(box["x"] + 13, box["y"] + 13)
+        page.mouse.down()
+        for step in range(1, 7):
+            page.mouse.move(box["x"] + 13, box["y"] + 13 + step)
+            page.wait_for_timeout(60)
+        page.mouse.up()
+        pin = page.get_by_role("textbox", name="pin", exact=True)
+        expect(pin).not_to_have_value("48 mm")
+        page.get_by_role("button", name="Undo").click()
+        expect(pin).to_have_value("48 mm")
+        expect(page.get_by_role("button", name="Undo")).to_be_disabled()
+        for _ in range(3):
+            page.get_by_role("button", name="table", exact=True).first.click()
+        expect(page.get_by_role("table")).to_have_count(3)
+        expect(page.get_by_role("cell", name="13/16 in")).to_be_visible()
+        for other in ("Pressure through the valve", "Adhesion used", "Ratio through the stroke", "Heat"):
+            page.get_by_role("button", name=re.compile("Instrument 1$")).click()
+            page.get_by_role("option", name=other).click()
+            expect(page.get_by_role("region", name=other)).to_be_visible()
+        expect(page.get_by_text(re.compile("Hottest \\d+ °C"))).to_be_visible()
+        self.axe()
+        self.no_errors()
+
+
+if __name__ == "__main__":
+    unittest.main()
