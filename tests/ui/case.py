@@ -10,6 +10,8 @@ from tests.browser import ROOT, chromium, server
 
 AXE = (ROOT / "frontend" / "node_modules" / "axe-core" / "axe.min.js").read_text(encoding="utf-8")
 LAPTOP, PHONE = (1280, 800), (390, 844)
+PATIENCE = 20_000  # ms: a slow machine is no defect
+expect.set_options(timeout=PATIENCE)
 
 
 class UiCase(unittest.TestCase):
@@ -37,7 +39,7 @@ class UiCase(unittest.TestCase):
             viewport={"width": self.width, "height": self.height}, has_touch=self.touch, reduced_motion="reduce", **more
         )
         self.addCleanup(context.close)
-        context.set_default_timeout(8000)
+        context.set_default_timeout(PATIENCE)
         page = context.new_page()
         page.on("pageerror", lambda error: self.errors.append(str(error)))
         page.on("console", lambda said: self.errors.append(said.text) if said.type == "error" else None)
@@ -52,6 +54,10 @@ class UiCase(unittest.TestCase):
     def no_errors(self, *allowed: str) -> None:
         """No console error but those of refusals that the test provoked."""
         self.assertEqual([e for e in self.errors if not any(a in e for a in allowed)], [])
+
+    def fits(self, page: Page | None = None) -> None:
+        """Nothing can be pushed sideways, once the page has settled."""
+        (page or self.page).wait_for_function("document.documentElement.scrollWidth <= document.documentElement.clientWidth")
 
     def axe(self, page: Page | None = None) -> None:
         """The page breaks no rule of axe-core."""

@@ -2,6 +2,7 @@
 import { memo, useId, useState, type PointerEvent } from 'react';
 import type { Balance as Tyres } from '../api/types';
 import { Arrow, Box, Line, Path, poly, Ring, Tag, Words, type Point } from '../drawings/ink';
+import { useSteady, type Take } from '../ui/useSteady';
 
 export interface BalancePath {
   name: string;
@@ -18,7 +19,7 @@ interface BalanceProps {
   at: { front: number; rear: number; name: string };
   said: string;
   knee: KneeHandle | null;
-  onKnee: (kpa: number) => void;
+  onKnee: Take;
 }
 /** What the valve's knee is dragged along, in N and kPa. */
 export interface KneeHandle {
@@ -201,7 +202,6 @@ export function Balance({ width, height, tyres, paths, at, said, knee, onKnee }:
       {knee && (
         <svg width={width} height={height} className="over">
           <Knee
-            key={knee.kpa}
             knee={knee}
             onKnee={onKnee}
             X={(n) => 30 + ((n * k) / mostF) * (width - 34)}
@@ -215,7 +215,7 @@ export function Balance({ width, height, tyres, paths, at, said, knee, onKnee }:
 
 interface KneeProps {
   knee: KneeHandle;
-  onKnee: (kpa: number) => void;
+  onKnee: Take;
   X: (newtons: number) => number;
   Y: (newtons: number) => number;
 }
@@ -223,12 +223,14 @@ const KNEE_STEP = 50;
 const LEAST = 200;
 /** The ring that sets the valve's knee: dragged along the path, or stepped by keys. */
 function Knee({ knee, onKnee, X, Y }: KneeProps) {
-  const [moved, setMoved] = useState<number | null>(null);
+  const [dragged, setDragged] = useState<number | null>(null);
+  const { moved, move } = useSteady(knee.kpa, onKnee);
   const { points } = knee;
   const first = points[0];
   const last = points[points.length - 1];
   if (!first || !last) return null;
-  const kpa = moved ?? knee.kpa;
+  const at = dragged ?? moved;
+  const kpa = at ?? knee.kpa;
   // Straight between its ends, and on beyond: below a knee the path is straight.
   const share = (kpa - first.kpa) / Math.max(1, last.kpa - first.kpa);
   const x = X(first.front + share * (last.front - first.front));
@@ -240,11 +242,11 @@ function Knee({ knee, onKnee, X, Y }: KneeProps) {
     if (!box) return;
     const per = (X(last.front) - X(first.front)) / Math.max(1, last.kpa - first.kpa);
     const scale = box.width / (event.currentTarget.ownerSVGElement?.clientWidth || box.width);
-    setMoved(held(first.kpa + ((event.clientX - box.left) / scale - X(first.front)) / per));
+    setDragged(held(first.kpa + ((event.clientX - box.left) / scale - X(first.front)) / per));
   };
   const done = () => {
-    if (moved !== null && moved !== knee.kpa) onKnee(moved);
-    else setMoved(null);
+    if (dragged !== null && dragged !== knee.kpa) void move(dragged, '');
+    setDragged(null);
   };
   return (
     <g
@@ -260,18 +262,18 @@ function Knee({ knee, onKnee, X, Y }: KneeProps) {
         const by = { ArrowRight: 1, ArrowUp: 1, ArrowLeft: -1, ArrowDown: -1 }[event.key];
         if (by === undefined) return;
         event.preventDefault();
-        onKnee(held(knee.kpa + by * KNEE_STEP * (event.shiftKey ? 10 : 1)));
+        void move(held(kpa + by * KNEE_STEP * (event.shiftKey ? 10 : 1)), '');
       }}
       onPointerDown={(event) => event.currentTarget.setPointerCapture(event.pointerId)}
       onPointerMove={drag}
       onPointerUp={done}
-      onPointerCancel={() => setMoved(null)}
+      onPointerCancel={() => setDragged(null)}
     >
       <Ring x={x} y={y} r={20} as="hit" />
       <Ring x={x} y={y} r={5.5} as="handle" />
-      {moved !== null && (
+      {at !== null && (
         <Tag x={x - 10} y={y - 10} as="planb" at="end">
-          {`knee ${(moved / 1000).toFixed(2)} MPa`}
+          {`knee ${(at / 1000).toFixed(2)} MPa`}
         </Tag>
       )}
     </g>

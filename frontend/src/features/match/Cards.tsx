@@ -74,7 +74,8 @@ export function Cards({ found, matching }: { found: Found; matching: Matching })
           const { push_n: push, travel_mm: travel } = row.doubt ?? {};
           return (
             <li key={i} data-on={i === on || undefined}>
-              <Button className="top" aria-label={`Show setup ${i + 1} on the line`} onPress={() => onRow(i)}>
+              <Button className="top" onPress={() => onRow(i)}>
+                <span className="visually-hidden">Show on the line setup</span>
                 <b>{i + 1}</b>
                 {Object.entries(row.words)
                   .filter(([part, words]) => part !== 'booster' || words !== 'none')
@@ -98,7 +99,7 @@ export function Cards({ found, matching }: { found: Found; matching: Matching })
               {row.as_it_stands ? (
                 <p>in use</p>
               ) : (
-                <Button className="take" aria-label={`Take setup ${i + 1} as ${next}`} onPress={() => onTake(row)}>
+                <Button className="take" aria-label={`Take as ${next}: setup ${i + 1}`} onPress={() => onTake(row)}>
                   Take as {next}
                 </Button>
               )}

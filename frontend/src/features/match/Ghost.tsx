@@ -7,14 +7,13 @@ import { decel, kilonewtons, megapascals, newtons } from '../../units/format';
 import type { Matching } from './useMatch';
 
 const Own = styled.div`
-  display: grid;
-  grid-auto-flow: column;
-  grid-auto-columns: minmax(max-content, 1fr);
-  overflow-x: auto;
+  display: flex;
+  flex-wrap: wrap;
   border-top: var(--r-hair) solid var(--ink);
   border-bottom: var(--r-hair) solid var(--ink);
   margin: var(--s6) 0;
   > div {
+    flex: 1 0 auto;
     padding: var(--s3) var(--s10);
     border-left: var(--r-hair) solid var(--rule);
   }

@@ -208,7 +208,7 @@ export function Kept({ found, matching }: { found: Found; matching: Matching }) 
                   ) : (
                     <Button
                       className="take noprint"
-                      aria-label={`Take setup ${i + 1} as ${next}`}
+                      aria-label={`Take as ${next.replace('plan ', '')}: setup ${i + 1}`}
                       onPress={() => onTake(row)}
                     >
                       Take as {next.replace('plan ', '')}

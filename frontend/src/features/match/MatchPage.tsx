@@ -236,31 +236,33 @@ function Ready({ job, setup }: { job: Job; setup: string }) {
           {helps.buttons}
         </PhoneHead>
       )}
-      <Bar>
-        <h1>Match, from {setup}</h1>
-        <p role="status">
-          {tried}
-          {kept !== '' && <span>{kept}</span>}
-          {matching.old && <span>the job was changed since</span>}
-        </p>
-        {match?.state === 'running' && found && (
-          <>
-            <progress aria-label="Setups tried" max={found.total} value={found.done} />
-            <Button onPress={matching.onStop}>Stop</Button>
-          </>
-        )}
-        <Button onPress={matching.onAgain}>
-          Again <kbd>G</kbd>
-        </Button>
-        <Link to={back}>
-          Back to the force line <kbd>Esc</kbd>
-        </Link>
-      </Bar>
-      {refused !== null && <Message said={{ text: refused }} onClose={matching.onAgain} />}
-      {matching.steps.message && <Message said={matching.steps.message} onClose={matching.steps.onClose} />}
-      <main className="body">
-        <RailBox matching={matching} open={wide} />
-        {found ? <Result found={found} matching={matching} /> : <Nothing matching={matching} />}
+      <main>
+        <Bar>
+          <h1>Match, from {setup}</h1>
+          <p role="status">
+            {tried}
+            {kept !== '' && <span>{kept}</span>}
+            {matching.old && <span>the job was changed since</span>}
+          </p>
+          {match?.state === 'running' && found && (
+            <>
+              <progress aria-label="Setups tried" max={found.total} value={found.done} />
+              <Button onPress={matching.onStop}>Stop</Button>
+            </>
+          )}
+          <Button onPress={matching.onAgain}>
+            Again <kbd>G</kbd>
+          </Button>
+          <Link to={back}>
+            Back to the force line <kbd>Esc</kbd>
+          </Link>
+        </Bar>
+        {refused !== null && <Message said={{ text: refused }} onClose={matching.onAgain} />}
+        {matching.steps.message && <Message said={matching.steps.message} onClose={matching.steps.onClose} />}
+        <div className="body">
+          <RailBox matching={matching} open={wide} />
+          {found ? <Result found={found} matching={matching} /> : <Nothing matching={matching} />}
+        </div>
       </main>
       <footer>
         Estimates, to be proven by test. Prices are what was entered. Makers’ instructions, road law and inspection come

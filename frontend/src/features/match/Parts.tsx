@@ -11,7 +11,7 @@ import type { Matching } from './useMatch';
 const Box = styled.div`
   display: grid;
   gap: var(--s6);
-  h4 {
+  h3 {
     font: var(--w-strong) var(--t-text) / var(--tight) var(--text);
     margin-top: var(--s4);
   }
@@ -70,9 +70,9 @@ export function Parts({ axle, matching }: { axle: Axle; matching: Matching }) {
         const shelf = choices.shelf.filter((p) => fits(p, kind));
         return (
           <div key={field} role="group" aria-label={`${title}, ${axle}`}>
-            <h4>
+            <h3>
               {title}, {chosen.length} tried
-            </h4>
+            </h3>
             <div className="list">
               <Tick on={chosen.includes(OWN)} onChange={toggle(OWN)}>
                 as fitted: {fitted?.words}

@@ -124,10 +124,9 @@ export const BalanceView = memo(function BalanceView({ size, height }: ViewProps
             at={{ front: now.front, rear: now.rear, name: shortName(setup.name) }}
             said={saidBalance(size)}
             knee={knee}
-            onKnee={(kpa) => {
+            onKnee={async (kpa) => {
               const station = solved.parts.stations.find((s) => s.axle === 'rear');
-              if (station)
-                void onStep(kneeStep(place, station, `${(kpa / 1000).toFixed(2)} MPa`)).catch(() => undefined);
+              if (station) await onStep(kneeStep(place, station, `${(kpa / 1000).toFixed(2)} MPa`));
             }}
           />
         </Plotted>

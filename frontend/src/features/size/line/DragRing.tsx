@@ -1,6 +1,7 @@
 /** A ring in the drawing that is dragged up and down: it asks the core as it goes, and one drag is one step to undo. */
-import { useEffect, useRef, useState, type KeyboardEvent, type PointerEvent } from 'react';
+import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
 import styled from 'styled-components';
+import { useSteady, type Take } from '../../../ui/useSteady';
 
 const Handle = styled.div`
   position: absolute;
@@ -52,32 +53,15 @@ export interface Ring {
   left: string;
   top: string;
   text: (value: number) => string;
-  onTake: (value: number, gesture: string) => Promise<unknown>;
+  onTake: Take;
 }
 
 let gestures = 0;
 export function DragRing(p: Ring) {
-  const [moved, setMoved] = useState<number | null>(null);
+  const { moved, move: take } = useSteady(p.value, p.onTake);
   const drag = useRef<{ y: number; value: number; gesture: string } | null>(null);
-  const wanted = useRef<number | null>(null);
-  const asking = useRef(false);
   const held = (v: number) => Math.min(p.most, Math.max(p.least, Math.round(v / p.step) * p.step));
   const now = moved ?? p.value;
-  const { onTake } = p;
-
-  // One question at a time: while it is answered only the newest place waits.
-  const ask = async (gesture: string) => {
-    if (asking.current) return;
-    asking.current = true;
-    while (wanted.current !== null) {
-      const value = wanted.current;
-      wanted.current = null;
-      await onTake(value, gesture).catch(() => undefined);
-    }
-    asking.current = false;
-    if (!drag.current) setMoved(null);
-  };
-  useEffect(() => () => void (wanted.current = null), []);
   const down = (event: PointerEvent<HTMLDivElement>) => {
     event.currentTarget.setPointerCapture(event.pointerId);
     gestures += 1;
@@ -86,21 +70,17 @@ export function DragRing(p: Ring) {
   const move = (event: PointerEvent) => {
     if (!drag.current) return;
     const next = held(drag.current.value + (event.clientY - drag.current.y) * p.perPixel);
-    if (next === now) return;
-    setMoved(next);
-    wanted.current = next;
-    void ask(drag.current.gesture);
+    if (next !== now) void take(next, drag.current.gesture);
   };
   const up = () => {
     drag.current = null;
-    if (!asking.current) setMoved(null);
   };
   const keys = (event: KeyboardEvent) => {
     const by = { ArrowUp: 1, ArrowRight: 1, ArrowDown: -1, ArrowLeft: -1 }[event.key];
     if (by === undefined) return;
     event.preventDefault();
-    const next = held(p.value + by * p.step * (event.shiftKey ? 10 : 1));
-    if (next !== p.value) void onTake(next, `keys-${p.label}`).catch(() => undefined);
+    const next = held(now + by * p.step * (event.shiftKey ? 10 : 1));
+    if (next !== now) void take(next, `keys-${p.label}`);
   };
   return (
     <Handle
