@@ -235,7 +235,7 @@ class Phone(Spoken):
 
     def test_nothing_breaks_at_320(self) -> None:
         self.page.set_viewport_size({"width": 320, "height": 700})
-        page = self.open()
+        self.open()
         self.fits()
 
 

@@ -37,4 +37,4 @@ export function grouped(entries: readonly (string | number)[]): string {
 
 /** A stored entry as it was typed; a bare number is shown with its unit. */
 export const asTyped = (entry: unknown, unit: string): string =>
-  typeof entry === 'number' ? `${size(entry)}${unit ? ` ${unit}` : ''}` : typeof entry === 'string' ? entry : '';
+  typeof entry === 'number' ? `${entry}${unit ? ` ${unit}` : ''}` : typeof entry === 'string' ? entry : '';
