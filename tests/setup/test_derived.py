@@ -12,6 +12,8 @@ from kobrix.setup.model import Setup
 
 from tests.cases import demo_document, demo_job
 
+LINKAGE = {"rest_angle_deg": -80, "bore_point_mm": [150, -55], "bore_direction_deg": 10, "rod_mm": 160}
+
 
 def lines(setup: Setup, key: str) -> dict[str, str]:
     """Words of the derived lines of a section, by their label."""
@@ -91,6 +93,29 @@ class Derived(unittest.TestCase):
         self.assertIn("our estimate", line["note"])
         stated = setup_of(booster={"kind": "vacuum", "gain": 4, "diaphragms_mm": ["180 mm"]})
         self.assertEqual(derived(stated, "booster.0"), [])
+
+
+class Linkage(unittest.TestCase):
+    def test_the_ratio_is_the_pad_s_way_over_the_piston_s_drawn_by_hand(self) -> None:
+        def socket(turn: float) -> float:
+            """Where the rod's ball is along the bore with the pin turned by `turn` [rad], in mm."""
+            angle, slope = math.radians(-80) + turn, math.radians(10)
+            x, y = 48 * math.cos(angle) - 150, 48 * math.sin(angle) + 55
+            along, across = x * math.cos(slope) + y * math.sin(slope), y * math.cos(slope) - x * math.sin(slope)
+            return along + math.sqrt(160**2 - across**2)
+
+        found = lines(setup_of(control__linkage=LINKAGE), "linkage.0")
+        self.assertEqual(found, lines(setup_of(control__linkage=LINKAGE), "control.0"))
+        step = 1e-5
+        ratio = 292 * 2 * step / (socket(step) - socket(-step))
+        self.assertAlmostEqual(figure(found["ratio at rest"]), ratio, delta=0.005)
+        turn = next(k * 1e-4 for k in range(1, 20000) if socket(k * 1e-4) - socket(0) >= 20)
+        ratio = 292 * 2 * step / (socket(turn + step) - socket(turn - step))
+        self.assertAlmostEqual(figure(found["ratio 20 mm in"]), ratio, delta=0.01)
+
+    def test_a_rod_that_does_not_reach_says_so(self) -> None:
+        (line,) = derived(setup_of(control__linkage={**LINKAGE, "rod_mm": 12}), "linkage.0")
+        self.assertIn("does not reach", line["note"])
 
 
 if __name__ == "__main__":

@@ -33,6 +33,18 @@ class Matters(unittest.TestCase):
             document["plans"][0]["systems"][0]["control"]["efficiency"] = value
             self.assertAlmostEqual(own["push_n"][end], effort(document, found["decel_g"]), places=6)
 
+    def test_the_geometry_of_a_linkage_is_doubted_within_its_width(self) -> None:
+        document = demo_document()
+        linkage = {"rest_angle_deg": -80, "bore_point_mm": [150, -55], "bore_direction_deg": 0, "rod_mm": 160}
+        document["plans"][0]["systems"][0]["control"]["linkage"] = linkage
+        path = "systems.0.control.linkage.bore_point_mm.1"
+        document["tolerances"] = {f"plans.0.{path}": "± 4 mm"}
+        found = matters(files.check(Job, document), "plan A")
+        own = {e["path"]: e for e in found["entries"]}[path]
+        for end, height in enumerate((-59, -51)):
+            linkage["bore_point_mm"] = [150, height]
+            self.assertAlmostEqual(own["push_n"][end], effort(document, found["decel_g"]), places=6)
+
     def test_a_tolerance_is_doubted_within_its_own_width_and_what_moves_nothing_ranks_low(self) -> None:
         document = demo_document()
         document["tolerances"] = {"plans.0.systems.0.stations.0.brake.friction.cold": "± 0.05"}

@@ -52,6 +52,25 @@ class OfTheDemo(unittest.TestCase):
         with self.assertRaises(NotFound):
             measure_sheet(demo_job(), "plan Z")
 
+    def test_a_linkage_is_put_in_in_line_with_the_bore_and_taken_out(self) -> None:
+        document = demo_document()
+        choice = entries(measure_sheet(demo_job(), "plan A"))["plans.0.systems.0.control.linkage"]
+        self.assertEqual((choice["text"], choice["more"]), ("straight", True))
+        straight, linked = (c["edits"][0] for c in choice["choices"])
+        self.assertNotIn("value", straight)
+        self.assertEqual(linked["value"]["bore_point_mm"], [150, -48])
+        document["plans"][0]["systems"][0]["control"]["linkage"] = linked["value"]
+        job = files.check(Job, document)
+        own = measure_sheet(job, "plan A")
+        Sheet.model_validate(own)
+        section = next(s for s in own["sections"] if s["kind"] == "linkage")
+        self.assertEqual(section["key"], "linkage.0")
+        below = "plans.0.systems.0.control.linkage."
+        self.assertEqual(entries(own)[f"{below}bore_point_mm.1"]["value"], -48)
+        self.assertEqual(entries(own)[f"{below}rod_mm"]["other"], "5.91 in")
+        turns = {c["value"]: c["edits"] for c in entries(own)[f"{below}sense"]["choices"]}
+        self.assertEqual(turns, {str(v): [{"path": f"{below}sense", "value": v}] for v in (1, -1)})
+
     def test_what_is_missing_is_named_with_the_answer_it_is_for(self) -> None:
         document = demo_document()
         del document["as_found"]["systems"][0]["cylinder"]["bore_mm"]

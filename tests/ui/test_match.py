@@ -100,6 +100,36 @@ class OnALaptop(Matched):
         expect(page.get_by_role("alert")).to_have_count(0)
         self.no_errors("422")
 
+    def test_a_limit_is_moved_in_the_plot(self) -> None:
+        page = self.begin()
+        ring = page.get_by_role("slider", name="Limit of the push")
+        ring.press("Shift+ArrowDown")
+        expect(page.get_by_role("textbox", name="push below")).to_have_value("450 N")
+        expect(page.get_by_role("button", name=re.compile("push above 450 N"))).to_be_visible()
+        for _ in range(3):
+            ring.press("ArrowUp")
+        expect(page.get_by_role("button", name=re.compile("push above 465 N"))).to_be_visible()
+        ring = page.get_by_role("slider", name="Limit of the travel")
+        ring.press("ArrowRight")  # 85 % is a danger by itself
+        box = ring.bounding_box()
+        assert box is not None
+        page.mouse.move(box["x"] + 13, box["y"] + 13)
+        page.mouse.down()
+        page.mouse.move(box["x"] - 47, box["y"] + 13, steps=6)
+        page.mouse.up()
+        expect(page.get_by_role("textbox", name="travel below")).to_have_value(re.compile("^7[0-9] %$"))
+        expect(page.get_by_role("button", name=re.compile("travel above 7[0-9] %"))).to_be_visible()
+        self.no_errors()
+
+    def test_arrows_step_through_the_setups_kept(self) -> None:
+        page = self.begin()
+        page.get_by_role("button", name="Show setup 1 on the line").focus()
+        page.keyboard.press("ArrowDown")
+        expect(page.get_by_role("button", name="Show setup 2 on the line")).to_be_focused()
+        expect(page.get_by_label("Force line of the setup looked at")).to_be_visible()
+        page.keyboard.press("ArrowUp")
+        expect(page.get_by_role("button", name="Show setup 1 on the line")).to_be_focused()
+
     def test_filters_sort_and_light(self) -> None:
         page = self.begin()
         table = page.get_by_role("table")

@@ -167,6 +167,7 @@ class MatchChoices(Shape):
     common: list[ShelfPart]
     standard_bores: list[str]
     effort_limit_n: float
+    travel_limit_share: float
     decel_g: float
     rims_mm: dict[str, float]
     car: bool

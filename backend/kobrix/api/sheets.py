@@ -145,7 +145,7 @@ class Section(Shape):
     """One part of the vehicle."""
 
     key: str
-    kind: Literal["control", "booster", "cylinder", "brake", "lines", "vehicle"]
+    kind: Literal["control", "linkage", "booster", "cylinder", "brake", "lines", "vehicle"]
     title: str
     note: str
     groups: list[Group]

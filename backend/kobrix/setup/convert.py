@@ -56,7 +56,8 @@ def _need(typed: Typed | None, name: str, path: str, gaps: list[str]) -> float:
     return si(typed, name)
 
 
-def _linkage(part: model.Linkage, radius: float, path: str) -> linkage.Linkage:
+def linkage_of(part: model.Linkage, radius: float, path: str) -> linkage.Linkage:
+    """The linkage of a `part` with its pin at a `radius` [m]. Raises BadEntry, naming `path`, where the rod cannot work."""
     x, y = (si(v, "bore_point_mm") for v in part.bore_point_mm)
     angles = (si(part.rest_angle_deg, "rest_angle_deg"), si(part.bore_direction_deg, "bore_direction_deg"))
     link = linkage.Linkage(radius, angles[0], float(part.sense), (x, y), angles[1], si(part.rod_mm, "rod_mm"))
@@ -82,7 +83,7 @@ def _control(part: model.Control, path: str, gaps: Gaps) -> controls.Control:
         free_play=value(part.free_play_mm, "free_play_mm", "control.free_play"),
         available=None if part.available_travel_mm is None else si(part.available_travel_mm, "available_travel_mm"),
         mount_give=0.0 if stiffness is None else 1.0 / si(stiffness, "mount_stiffness_n_per_mm"),
-        linkage=None if part.linkage is None else _linkage(part.linkage, pin, path),
+        linkage=None if part.linkage is None else linkage_of(part.linkage, pin, path),
     )
 
 

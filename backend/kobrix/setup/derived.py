@@ -1,14 +1,15 @@
 """What follows at once from the entries of one section of the sheet, as lines of words and figures."""
 
+import math
 from typing import Any
 
-from kobrix.core import disc, drum, lines, tyres
+from kobrix.core import disc, drum, lines, linkage, tyres
 from kobrix.core.constants import PUBLISHED, assumed
 from kobrix.core.control import pedal_ratio
 from kobrix.core.cylinder import bore_area
 from kobrix.core.errors import KobrixError
 from kobrix.setup import model
-from kobrix.setup.convert import value
+from kobrix.setup.convert import linkage_of, value
 from kobrix.setup.quantities import Typed, si
 from kobrix.setup.stations import DiscBrake, Station
 
@@ -27,8 +28,28 @@ def _mm(metres: float) -> str:
 def _control(part: model.Control) -> list[Doc]:
     if part.pivot_to_pad_mm is None or part.pivot_to_pin_mm is None:
         return []
+    if part.linkage is not None:
+        return _linkage(part)
     ratio = pedal_ratio(si(part.pivot_to_pad_mm, "pivot_to_pad_mm"), si(part.pivot_to_pin_mm, "pivot_to_pin_mm"))
     return [_line("ratio from these", f"{ratio:.2f} : 1")]
+
+
+def _linkage(part: model.Control) -> list[Doc]:
+    """The ratio at rest and further in, and how far the rod stands off the bore's axis, of a `part` with a linkage."""
+    assert part.linkage is not None and part.pivot_to_pad_mm is not None and part.pivot_to_pin_mm is not None
+    try:
+        link = linkage_of(part.linkage, si(part.pivot_to_pin_mm, "pivot_to_pin_mm"), "control")
+    except KobrixError as error:
+        return [_line("no ratio yet", "", str(error))]
+    pad = si(part.pivot_to_pad_mm, "pivot_to_pad_mm")
+    found = []
+    for label, stroke in (("at rest", 0.0), ("20 mm in", 0.02)):
+        ratio, angle = float(linkage.ratio_at(link, pad, stroke)), float(linkage.rod_angle(link, stroke))
+        text = f"{ratio:.2f} : 1" if math.isfinite(ratio) else "past its dead point"
+        found.append(
+            _line(f"ratio {label}", text, f"rod {math.degrees(angle):.1f}° off the bore" if math.isfinite(ratio) else "")
+        )
+    return found
 
 
 def _bore(bore: Typed | None, label: str) -> list[Doc]:
@@ -109,8 +130,8 @@ def derived(setup: model.Setup, key: str) -> list[Doc]:
     system = setup.systems[places[0]]
     if ".second." in rest:
         second = system.seconds[places[1]][1]
-        return _control(second.control) if kind == "control" else _cylinder(second.cylinder)
-    if kind == "control":
+        return _control(second.control) if kind in ("control", "linkage") else _cylinder(second.cylinder)
+    if kind in ("control", "linkage"):
         return _control(system.control)
     if kind == "booster":
         return _booster(system.booster)

@@ -25,7 +25,7 @@ from kobrix.setup.measuring import Ask
 from kobrix.setup.quantities import si_factor, value_of
 from kobrix.setup.questions import Questions, ways_of
 from kobrix.setup.result import Answer
-from kobrix.setup.sheet import default_of, quantity_of, root_of
+from kobrix.setup.sheet import default_of, entry_of, quantity_of, root_of
 
 Doc = dict[str, Any]
 TRIALS, SEED = 400, 1
@@ -49,6 +49,8 @@ def _asks(setup: model.Setup) -> Iterator[tuple[str, BaseModel, list[Ask], str]]
     for i, system in enumerate(setup.systems):
         here = f"systems.{i}"
         yield f"{here}.control", system.control, measuring.control(system.control.kind), system.fluid
+        if system.control.linkage is not None:
+            yield f"{here}.control", system.control, measuring.LINKAGE, system.fluid
         if system.booster is not None:
             yield f"{here}.booster", system.booster, measuring.BOOSTER[system.booster.kind], system.fluid
         yield f"{here}.cylinder", system.cylinder, measuring.CYLINDER[system.cylinder.kind], system.fluid
@@ -77,23 +79,16 @@ def _whose(setup: model.Setup, below: str) -> str:
     return steps[-1]
 
 
-def _typed(part: BaseModel, name: str) -> Any:
-    here: Any = part
-    for step in name.split("."):
-        here = None if here is None else getattr(here, step)
-    return here
-
-
 def doubts(job: Job, name: str, changed_to: model.Setup | None = None) -> list[Doubt]:
     """Every entry of the setup by `name` that is assumed or has a ±; of what it is `changed_to`, where that is asked."""
     setup, root, found = changed_to or job.setup(name), root_of(job, name), []
     for below, part, asks, fluid in _asks(setup):
         for ask in asks:
             quantity = quantity_of(type(part), ask.field) if ask.kind == "quantity" else None
-            parent = _typed(part, ask.field.rpartition(".")[0]) if "." in ask.field else part
+            parent = entry_of(part, ask.field.rpartition(".")[0]) if "." in ask.field else part
             if quantity is None or parent is None:
                 continue
-            path, typed = f"{below}.{ask.field}", _typed(part, ask.field)
+            path, typed = f"{below}.{ask.field}", entry_of(part, ask.field)
             label = f"{_whose(setup, below)}: {ask.label}"
             full = path if path.startswith("vehicle") else f"{root}.{path}"
             size = si_factor(quantity.name)

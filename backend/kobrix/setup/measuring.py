@@ -52,6 +52,17 @@ def control(kind: str) -> list[Ask]:
     return asks
 
 
+RODS = (("straight", "along the bore"), ("linkage", "at an angle, or through a linkage"))
+SENSES = (("1", "up, from straight ahead"), ("-1", "down"))
+LINKAGE = [
+    Ask("linkage.rest_angle_deg", "pin's angle at rest", "From straight ahead, up is plus: straight below the pivot is −90°."),
+    Ask("linkage.bore_point_mm.0", "bore, ahead of the pivot", "To any point on the bore's axis, level."),
+    Ask("linkage.bore_point_mm.1", "bore, above the pivot", "To the same point, upright; below the pivot with a minus."),
+    Ask("linkage.bore_direction_deg", "bore's slope", "Into the bore; rising is plus, level is 0°."),
+    Ask("linkage.rod_mm", "rod", "From the pin's centre to the ball in the piston."),
+]
+
+
 BOOSTER_KINDS = (("none", "none"), ("vacuum", "vacuum"), ("hydraulic", "hydraulic"), ("electric", "electric"))
 _GAIN = Ask("gain", "gain", "How many times the rod's force comes out, while it helps.")
 _BOOSTER_MORE = [

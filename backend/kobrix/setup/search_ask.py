@@ -7,6 +7,7 @@ from pydantic_core import PydanticCustomError
 
 from kobrix.core.constants import STANDARD_BORES
 from kobrix.core.errors import BadEntry
+from kobrix.core.judgements import TRAVEL
 from kobrix.setup.base import Name, Part, q
 from kobrix.setup.quantities import Typed, label_of, value_of
 
@@ -94,7 +95,9 @@ class MustHold(Part):
     """Limits beside the dangers, which always hold; what is left out has its default."""
 
     effort_n: Annotated[Typed | None, q("effort_n", 20, 500, "above it the push itself is a danger")] = None
-    travel_share: Annotated[Typed | None, q("travel_share", 0.1, 0.85, "above 85 % the travel itself is a danger")] = None
+    travel_share: Annotated[
+        Typed | None, q("travel_share", 0.1, TRAVEL.danger, f"above {TRAVEL.danger:.0%} the travel itself is a danger")
+    ] = None
     first_lock_g: Annotated[Typed | None, q("decel_g", 0, 2)] = None
     sharing: bool = True
     largest_rotor_front_mm: Annotated[Typed | None, q("rotor_diameter_mm", 80, 700)] = None

@@ -4,6 +4,7 @@ from typing import Any
 
 from kobrix.core.constants import STANDARD_BORES, bore_name
 from kobrix.core.errors import KobrixError
+from kobrix.core.judgements import TRAVEL
 from kobrix.setup.fields import number_text
 from kobrix.setup.job import AS_FOUND, Job
 from kobrix.setup.quantities import si, value_of
@@ -47,7 +48,7 @@ def choices_of(job: Job, name: str) -> Doc:
         "bore": " and ".join(_bore(b) for b in bores),
         "valve": any(d.kind == "proportioning" for s in own.stations for d in s.devices),
         "shelf": [p.model_dump(exclude_none=True) for p in job.shelf], "common": [p.model_dump(exclude_none=True) for p in common_parts()],
-        "standard_bores": [bore for bore, _ in STANDARD_BORES], "effort_limit_n": limit, "decel_g": decel, "rims_mm": rims,
+        "standard_bores": [bore for bore, _ in STANDARD_BORES], "effort_limit_n": limit, "travel_limit_share": TRAVEL.danger, "decel_g": decel, "rims_mm": rims,
         "car": setup.vehicle.kind == "car", "reason": reason,
     }  # fmt: skip
 

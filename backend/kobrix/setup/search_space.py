@@ -12,7 +12,7 @@ from kobrix.core import chain, valves
 from kobrix.core.constants import PUBLISHED, SAME_SIZE, G, assumed, bore_name
 from kobrix.core.cylinder import Cylinder
 from kobrix.core.errors import BadEntry, Impossible
-from kobrix.core.judgements import Band, effort_band
+from kobrix.core.judgements import TRAVEL, Band, effort_band
 from kobrix.core.searching import Block, Bounds, make
 from kobrix.core.tyres import from_code
 from kobrix.core.vehicle import Axle, Load
@@ -332,7 +332,7 @@ def bounds_of(setup: Setup, ask: Search, decel: float) -> tuple[Bounds, Band]:
         raise Impossible("a search", "no limit of the push is known for this control: state the most you would press")
     limits, car = ask.limits, setup.vehicle.kind == "car"
     effort = band.danger if limits.effort_n is None else min(band.danger, si(limits.effort_n, "effort_n"))
-    share = 0.85 if limits.travel_share is None else si(limits.travel_share, "travel_share")
+    share = TRAVEL.danger if limits.travel_share is None else si(limits.travel_share, "travel_share")
     lock = decel if limits.first_lock_g is None else si(limits.first_lock_g, "decel_g")
     left = PUBLISHED["secondary_decel"].value / G if car else None
     room = next(iter(rooms_of(setup, convert(setup).systems, Questions()).values()))

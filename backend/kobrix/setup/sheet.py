@@ -47,7 +47,7 @@ def quantity_of(kind: type[BaseModel], name: str) -> Quantity | None:
     """The quantity that a dotted field `name` of a model `kind` holds, alone or in a list; None for words and flags."""
     head, _, rest = name.partition(".")
     info = kind.model_fields[head]
-    if rest:
+    if rest and not rest.isdigit():
         inner = next(a for a in (info.annotation, *typing.get_args(info.annotation)) if _is_model(a))
         return quantity_of(inner, rest)
     found = [m for m in info.metadata if isinstance(m, Quantity)]
@@ -63,10 +63,11 @@ def _is_model(kind: Any) -> bool:
     return isinstance(kind, type) and issubclass(kind, BaseModel)
 
 
-def _value(part: BaseModel | None, name: str) -> Any:
+def entry_of(part: BaseModel | None, name: str) -> Any:
+    """What stands in the dotted field `name` of a `part`; None where there is nothing."""
     here: Any = part
     for step in name.split("."):
-        here = None if here is None else getattr(here, step)
+        here = None if here is None else here[int(step)] if step.isdigit() else getattr(here, step)
     return here
 
 
@@ -126,7 +127,7 @@ def _symbol(typed: Any, name: str) -> str:
 def _entry(ask: Ask, part: BaseModel, below: str, page: _Page, fluid: str) -> Doc:
     """One field of a `part` that stands at a path `below` the setup."""
     quantity = quantity_of(type(part), ask.field)
-    typed = _value(part, ask.field)
+    typed = entry_of(part, ask.field)
     own = f"{below}.{ask.field}"
     path = page.full(own)
     name = quantity.name if quantity is not None else ask.field
@@ -213,13 +214,36 @@ def _brake_as(kind: str, part: Any) -> Doc:
 _CONTROLS = {"car_pedal": "Pedal", "hand_lever": "Hand lever", "motorcycle_foot": "Foot lever", "aircraft_pedal": "Toe pedal"}
 
 
-def _control(page: _Page, part: model.Control, below: str, key: str, before: str) -> _Section:
+def _rod(part: model.Control, path: str) -> Doc:
+    """The choice between a rod along the bore and a linkage; one that is put in begins with the rod in line with the bore."""
+
+    def make(kind: str) -> list[Doc]:
+        if kind == "straight":
+            return [{"path": path}]
+        pin = 60.0 if part.pivot_to_pin_mm is None else value_of(part.pivot_to_pin_mm, "pivot_to_pin_mm")
+        start = {"rest_angle_deg": -90, "sense": 1, "bore_point_mm": [150, -pin], "bore_direction_deg": 0, "rod_mm": 150}
+        return [{"path": path, "value": start if part.linkage is None else _dump(part.linkage)}]
+
+    now = "straight" if part.linkage is None else "linkage"
+    entry = _kind("pushrod", "An angle of more than a few degrees, or a bell crank.", now, measuring.RODS, path, make)
+    return {**entry, "key": "linkage", "more": True}
+
+
+def _control(page: _Page, part: model.Control, below: str, key: str, before: str) -> list[_Section]:
+    """The section of a control, and that of its linkage."""
     title = before + _CONTROLS[part.kind]
     section = _Section(key, "control", title, "to scale, at rest; the dash-dot one stands on its stop")
-    section.group("", [_entry(a, part, below, page, "") for a in measuring.control(part.kind)])
-    if part.linkage is not None:
-        section.note = "its pin works through a linkage, whose lengths stand in the file"
-    return section
+    path = page.full(f"{below}.linkage")
+    section.group("", [_entry(a, part, below, page, "") for a in measuring.control(part.kind)] + [_rod(part, path)])
+    if part.linkage is None:
+        return [section]
+    linked = _Section(key.replace("control", "linkage"), "linkage", before + "Linkage", "from the side, to scale, at rest")
+    turn = [{"path": f"{path}.sense", "value": int(v)} for v, _ in measuring.SENSES]
+    sense = _kind("pressed, the pin turns", "Seen with the bore to the right.", str(part.linkage.sense), measuring.SENSES,
+                  f"{path}.sense", lambda v: [e for e in turn if e["value"] == int(v)])  # fmt: skip
+    entries = [_entry(a, part, below, page, "") for a in measuring.LINKAGE]
+    linked.group("", [*entries, {**sense, "key": "linkage.sense"}])
+    return [section, linked]
 
 
 def _booster(page: _Page, system: model.System, i: int, before: str) -> _Section:
@@ -384,8 +408,8 @@ def measure_sheet(job: Job, name: str) -> Doc:
     for i, system in enumerate(setup.systems):
         before = f"{system.name.capitalize()}: " if several else ""
         here = f"systems.{i}"
-        sections.append(_control(page, system.control, f"{here}.control", f"control.{i}", before))
-        sections[-1].adds = _like(page, setup, i)
+        sections += _control(page, system.control, f"{here}.control", f"control.{i}", before)
+        next(s for s in reversed(sections) if s.kind == "control").adds = _like(page, setup, i)
         if system.control.kind == "car_pedal":
             sections.append(_booster(page, system, i, before))
         kinds = measuring.CYLINDER_KINDS if len({s.axle for s in system.stations}) > 1 else ()
@@ -394,7 +418,7 @@ def measure_sheet(job: Job, name: str) -> Doc:
         for n, (called, second) in enumerate(system.seconds):
             below = f"{here}.second_control" + (f".{n}" if listed else "")
             own = f"{called.capitalize()}: "
-            sections.append(_control(page, second.control, f"{below}.control", f"control.{i}.second.{n}", own))
+            sections += _control(page, second.control, f"{below}.control", f"control.{i}.second.{n}", own)
             sections.append(_cylinder(page, second.cylinder, f"{below}.cylinder", f"cylinder.{i}.second.{n}", own, ()))
         sections += [_brake(page, system, i, k, before) for k in range(len(system.stations))]
         sections.append(_lines(page, system, i, before))

@@ -1485,6 +1485,8 @@ export interface components {
             standard_bores: string[];
             /** Effort Limit N */
             effort_limit_n: number;
+            /** Travel Limit Share */
+            travel_limit_share: number;
             /** Decel G */
             decel_g: number;
             /** Rims Mm */
@@ -1660,7 +1662,7 @@ export interface components {
             effort_n?: number | string;
             /**
              * Travel Share
-             * @description Travel share [1], from 0.1 to 0.85. Above 85 % the travel itself is a danger.
+             * @description Travel share [1], from 0.1 to 0.85. Above 85% the travel itself is a danger.
              */
             travel_share?: number | string;
             /**
@@ -1951,7 +1953,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "control" | "booster" | "cylinder" | "brake" | "lines" | "vehicle";
+            kind: "control" | "linkage" | "booster" | "cylinder" | "brake" | "lines" | "vehicle";
             /** Title */
             title: string;
             /** Note */

@@ -3,6 +3,7 @@ import { memo, useId, useState, type PointerEvent } from 'react';
 import type { Balance as Tyres } from '../api/types';
 import { Arrow, Box, Line, Path, poly, Ring, Tag, Words, type Point } from '../drawings/ink';
 import { useSteady, type Take } from '../ui/useSteady';
+import { great, perNewtonGreat, pressure, spoken, written } from '../units/shown';
 
 export interface BalancePath {
   name: string;
@@ -29,7 +30,8 @@ export interface KneeHandle {
 }
 
 const steps = (most: number) => {
-  const step = most > 16 ? 5 : most > 8 ? 2 : 1;
+  const power = 10 ** Math.max(0, Math.floor(Math.log10(most / 8)));
+  const step = ([1, 2, 5, 10].find((s) => s * power * 8 >= most) ?? 10) * power;
   return Array.from({ length: Math.floor(most / step) + 1 }, (_, i) => i * step);
 };
 
@@ -53,7 +55,7 @@ const Plot = memo(function Plot({ width, height, tyres, paths, mostF, mostR, bey
   const x1 = width - 4;
   const y0 = height - 32;
   const y1 = 6;
-  const k = 1e-3;
+  const k = perNewtonGreat();
   const [cornerF = 0, cornerR = 0] = tyres.corner_n.map((n) => n * k);
   const [zeroF = 0] = tyres.front_lock_n.map((n) => n * k);
   const rearStart = (tyres.rear_lock_n[1] ?? 0) * k;
@@ -109,7 +111,7 @@ const Plot = memo(function Plot({ width, height, tyres, paths, mostF, mostR, bey
           </g>
         ))}
       <Words x={x1} y={y0 + 30} as="q" at="end">
-        front, kN
+        {`front, ${great(0).unit}`}
       </Words>
       <Words x={x0 - 7} y={y1 + 9} as="q" at="end">
         rear
@@ -174,7 +176,7 @@ const Plot = memo(function Plot({ width, height, tyres, paths, mostF, mostR, bey
 });
 
 export function Balance({ width, height, tyres, paths, at, said, knee, onKnee }: BalanceProps) {
-  const k = 1e-3;
+  const k = perNewtonGreat();
   const [cornerF = 0, cornerR = 0] = tyres.corner_n.map((n) => n * k);
   const zeroF = (tyres.front_lock_n[0] ?? 0) * k;
   const rearStart = (tyres.rear_lock_n[1] ?? 0) * k;
@@ -256,7 +258,7 @@ function Knee({ knee, onKnee, X, Y }: KneeProps) {
       aria-valuemin={LEAST}
       aria-valuemax={Math.round(last.kpa)}
       aria-valuenow={Math.round(kpa)}
-      aria-valuetext={`${(kpa / 1000).toFixed(2)} megapascal${knee.present ? '' : ', no valve yet'}`}
+      aria-valuetext={`${spoken(pressure(kpa))}${knee.present ? '' : ', no valve yet'}`}
       style={{ cursor: 'grab', touchAction: 'none' }}
       onKeyDown={(event) => {
         const by = { ArrowRight: 1, ArrowUp: 1, ArrowLeft: -1, ArrowDown: -1 }[event.key];
@@ -273,7 +275,7 @@ function Knee({ knee, onKnee, X, Y }: KneeProps) {
       <Ring x={x} y={y} r={5.5} as="handle" />
       {at !== null && (
         <Tag x={x - 10} y={y - 10} as="planb" at="end">
-          {`knee ${(at / 1000).toFixed(2)} MPa`}
+          {`knee ${written(pressure(at))}`}
         </Tag>
       )}
     </g>

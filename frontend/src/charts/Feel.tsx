@@ -4,7 +4,8 @@ import { Button } from 'react-aria-components';
 import styled from 'styled-components';
 import type { EffortBand } from '../api/types';
 import { Box, Line, Path, poly, Ring, Words, type Point } from '../drawings/ink';
-import { millimetres, newtons } from '../units/format';
+import { millimetres } from '../units/format';
+import { force, perNewton, spoken, written } from '../units/shown';
 import { Axes, scaleOf } from './axes';
 
 export interface FeelDot {
@@ -71,7 +72,9 @@ export const Feel = memo(function Feel(p: FeelProps) {
   const travels = [...shown.map((d) => d.travel), ...marks.map((m) => m.travel)];
   const most = Math.max(room ?? 0, ...travels) * 1.02;
   const x = scaleOf(Math.max(0, Math.min(...travels) - 12), most, left, right, 4);
-  const y = scaleOf(0, Math.max(p.limit * 1.1, ...pushes) * 1.04, bottom, top, 4);
+  const k = perNewton();
+  const up = scaleOf(0, Math.max(p.limit * 1.1, ...pushes) * 1.04 * k, bottom, top, 4);
+  const y = (n: number) => up(n * k);
   const floor = room !== null ? x(room) : null;
   return (
     <Over style={{ width, height }}>
@@ -85,10 +88,10 @@ export const Feel = memo(function Feel(p: FeelProps) {
             as="goodh"
           />
         )}
-        <Axes {...{ x, y, left, right, top, bottom }} xName="pedal travel, mm" yName="N" />
+        <Axes {...{ x, y: up, left, right, top, bottom }} xName="pedal travel, mm" yName={force(0).unit} />
         <Line a={[left, y(p.limit)]} b={[right, y(p.limit)]} as="limit" />
         <Words x={right - 2} y={y(p.limit) - 4} as="txt dang" at="end">
-          {newtons(p.limit)} N limit
+          {written(force(p.limit))} limit
         </Words>
         {floor !== null && floor < right && (
           <>
@@ -134,7 +137,7 @@ export const Feel = memo(function Feel(p: FeelProps) {
               <g key={m.name}>
                 <Ring x={mx} y={my} r={5} as="ghost" />
                 <Words x={mx + 9} y={my + 4} as="wtx">
-                  {`${m.name} ${newtons(m.push)} N`}
+                  {`${m.name} ${written(force(m.push))}`}
                 </Words>
               </g>
             );
@@ -154,7 +157,7 @@ export const Feel = memo(function Feel(p: FeelProps) {
           <Button
             key={d.name}
             className="dot"
-            aria-label={`Bore ${d.name}: ${newtons(d.push)} newton, ${millimetres(d.travel)} millimetres`}
+            aria-label={`Bore ${d.name}: ${spoken(force(d.push))}, ${millimetres(d.travel)} millimetres`}
             style={{ left: x(d.travel) - 12, top: y(d.push) - 12 }}
             onPress={() => p.onBore?.(d)}
           />

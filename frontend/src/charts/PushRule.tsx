@@ -4,7 +4,8 @@ import styled from 'styled-components';
 import type { EffortBand } from '../api/types';
 import { Box, Line, Path, r2, Words } from '../drawings/ink';
 import { useWidth } from '../ui/useWidth';
-import { decel, lock as lockText, newtons } from '../units/format';
+import { decel, lock as lockText } from '../units/format';
+import { force, perNewton, written } from '../units/shown';
 
 const Rule = styled(Slider<number>)`
   height: var(--row-ctl);
@@ -47,6 +48,11 @@ const Rule = styled(Slider<number>)`
     position: absolute;
     inset: -14px;
   }
+  @media print {
+    .thumb {
+      display: none;
+    }
+  }
   &[data-touch] .thumb {
     top: 25px;
     width: 22px;
@@ -88,21 +94,23 @@ export function PushRule({
   const X = (n: number) => (n / range) * w;
   const y0 = touch ? 18 : 14;
   const y1 = y0 + 14;
-  const ticks = Array.from({ length: Math.floor(range / 50) + 1 }, (_, i) => i * 50);
-  const every = touch ? 200 : 100;
+  // Ticks are round in the unit that is shown.
+  const k = perNewton();
+  const [fine, coarse] = k === 1 ? [50, touch ? 200 : 100] : [10, touch ? 50 : 20];
+  const ticks = Array.from({ length: Math.floor((range * k) / fine) + 1 }, (_, i) => i * fine);
   const named = found !== null && X(found) - X(push) > 100 ? Math.min(w, X(found) + 34) : null;
   const clear = (n: number, by: number) =>
     Math.abs(X(n) - X(push)) > by && (named === null || X(n) > named + 14 || named - X(n) > 112);
   const words = lock
     ? touch
-      ? `${lock.words}, ${newtons(lock.push)} N`
-      : `${lock.words} at ${newtons(lock.push)} N, ${lockText(lock.decel)} g`
+      ? `${lock.words}, ${written(force(lock.push))}`
+      : `${lock.words} at ${written(force(lock.push))}, ${lockText(lock.decel)} g`
     : '';
   const lockX = lock ? X(Math.min(lock.push, range)) : 0;
   const wordsWide = words.length * 5.9;
   const wordsEnd = lockX + 8 + wordsWide > w;
   const wordsX = wordsEnd ? Math.max(0, lockX - 8 - wordsWide) : lockX + 7;
-  const comfort = effort ? `good ${newtons(effort.low)} to ${newtons(effort.good)} N` : '';
+  const comfort = effort ? `good ${force(effort.low).v} to ${written(force(effort.good))}` : '';
   const comfortFits = !touch && effort && !wordsEnd && lockX + wordsWide + 150 < w;
   return (
     <Rule
@@ -120,19 +128,19 @@ export function PushRule({
             {effort && <Box x={X(effort.low)} y={y0} w={X(effort.good) - X(effort.low)} h={14} as="goodh" />}
             <Box x={0} y={y0} w={w} h={14} />
             {ticks.map((n) => (
-              <Line key={n} a={[X(n), y0]} b={[X(n), y0 + (n % 100 === 0 ? 7 : 4)]} />
+              <Line key={n} a={[X(n / k), y0]} b={[X(n / k), y0 + (n % (2 * fine) === 0 ? 7 : 4)]} />
             ))}
             {ticks
-              .filter((n) => n % every === 0 && clear(n, 16) && Math.abs(X(n) - X(limit)) > 40)
+              .filter((n) => n % coarse === 0 && clear(n / k, 16) && Math.abs(X(n / k) - X(limit)) > 40)
               .map((n) => (
-                <Words key={n} x={X(n)} y={y0 - 4} at={n ? 'middle' : 'start'}>
+                <Words key={n} x={X(n / k)} y={y0 - 4} at={n ? 'middle' : 'start'}>
                   {n}
                 </Words>
               ))}
             <Line a={[X(limit), y0 - 1]} b={[X(limit), y1]} as="limit2" />
             {Math.abs(X(limit) - X(push)) > 40 && (
               <Words x={X(limit)} y={y0 - 4} as="txt dang" at="middle">
-                {newtons(limit)} N limit
+                {written(force(limit))} limit
               </Words>
             )}
             {found !== null && (
@@ -140,7 +148,7 @@ export function PushRule({
                 <Line a={[X(found), y0 - 2]} b={[X(found), y1 + 2]} as="found" />
                 {named !== null && (
                   <Words x={named} y={y0 - 4} as="was" at="end">
-                    {behind} {newtons(found)}
+                    {behind} {force(found).v}
                   </Words>
                 )}
               </>
@@ -158,6 +166,9 @@ export function PushRule({
                   )}
                 </g>
               ))}
+            <g className="onpaper">
+              <Line a={[X(Math.min(push, range)), 0]} b={[X(Math.min(push, range)), y1 + 4]} as="planline" />
+            </g>
             {lock && lock.push <= range && (
               <>
                 <Path d={`M${r2(lockX)},${y1 + 1}l3.5,6l-7,0z`} as="solid" />

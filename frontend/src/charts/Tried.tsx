@@ -1,10 +1,12 @@
 /** Every combination tried, push against travel: each square a handful, its area their number; what was kept is numbered. */
-import { memo, useMemo } from 'react';
+import { memo, useState, useMemo } from 'react';
 import { Button } from 'react-aria-components';
 import styled from 'styled-components';
 import type { Found, Kept } from '../api/types';
 import { Box, Line, r2, Ring, Tag, Words } from '../drawings/ink';
-import { millimetres, newtons } from '../units/format';
+import { DragRing } from '../ui/DragRing';
+import { millimetres } from '../units/format';
+import { force, perNewton, spoken, written } from '../units/shown';
 import { Axes, scaleOf, type Scale } from './axes';
 
 interface TriedProps {
@@ -17,6 +19,10 @@ interface TriedProps {
   /** The limit whose squares are lit. */
   lit: string | null;
   onRow: (row: number | null) => void;
+  /** Beyond these the push and the travel are dangers by themselves: a limit is moved below them. */
+  dangers: { effort_n: number; travel_share: number };
+  /** A limit moved to this push in N, to this share of the pedal's room. */
+  onLimit: (limit: 'effort_n' | 'travel_share', value: number) => void;
   said: string;
 }
 
@@ -62,8 +68,14 @@ const Over = styled.div`
   }
 `;
 
+interface Moved {
+  of: Found;
+  effort_n?: number;
+  travel_share?: number;
+}
+
 /** All squares of some ids as one path; the fullest is a whole square. */
-function squares(found: Found, ids: (id: string) => boolean, x: Scale, y: Scale): string {
+function squares(found: Found, ids: (id: string) => boolean, x: Scale, y: (n: number) => number): string {
   const { across, up, scale } = found;
   const cells = new Map<number, number>();
   for (const own of found.squares) {
@@ -104,17 +116,38 @@ function bounds(found: Found): { low: number; high: number; most: number } {
   };
 }
 
-export const Tried = memo(function Tried({ width, height, found, rows, on, lit, onRow, said }: TriedProps) {
+export const Tried = memo(function Tried({
+  width,
+  height,
+  found,
+  rows,
+  on,
+  lit,
+  onRow,
+  dangers,
+  onLimit,
+  said,
+}: TriedProps) {
   const left = 40;
   const right = width - 14;
   const top = 16;
   const bottom = height - 32;
   const { low, high, most } = useMemo(() => bounds(found), [found]);
   const x = useMemo(() => scaleOf(low, high, left, right, 5), [low, high, right]);
-  const y = useMemo(() => scaleOf(0, most, bottom, top, 6), [most, bottom]);
+  const up = useMemo(() => scaleOf(0, most * perNewton(), bottom, top, 6), [most, bottom]);
+  const y = useMemo(() => (n: number) => up(n * perNewton()), [up]);
   const every = useMemo(() => squares(found, () => true, x, y), [found, x, y]);
   const some = useMemo(() => (lit === null ? '' : squares(found, (id) => id === lit, x, y)), [found, lit, x, y]);
-  const room = found.travel_share * found.room_mm;
+  // A limit that is moved stands where it was put until the search with it is there.
+  const [moved, setMoved] = useState<Moved>({ of: found });
+  const { effort_n: effort = found.effort_n, travel_share: share = found.travel_share } =
+    moved.of === found ? moved : {};
+  const limit = (name: 'effort_n' | 'travel_share') => async (value: number) => {
+    setMoved((now) => ({ ...(now.of === found ? now : {}), of: found, [name]: value }));
+    onLimit(name, value);
+    return Promise.resolve();
+  };
+  const room = share * found.room_mm;
   const inside = (travel: number, push: number) => travel >= low && travel <= high && push <= most;
   const first = found.setups[0]?.name;
   const stands = rows.some((r) => r.as_it_stands);
@@ -133,27 +166,27 @@ export const Tried = memo(function Tried({ width, height, found, rows, on, lit, 
           as="goodh"
         />
         <Axes
-          {...{ x, y, left, right, top, bottom }}
+          {...{ x, y: up, left, right, top, bottom }}
           xName={`pedal travel at ${found.decel_g.toFixed(2)} g, mm`}
-          yName="push, N"
+          yName={`push, ${force(0).unit}`}
         />
-        <Box x={left} y={top} w={right - left} h={Math.max(0, y(found.effort_n) - top)} as="toohard" />
+        <Box x={left} y={top} w={right - left} h={Math.max(0, y(effort) - top)} as="toohard" />
         <Box
           x={x(room)}
-          y={y(found.effort_n)}
+          y={y(effort)}
           w={Math.max(0, right - x(room))}
-          h={Math.max(0, bottom - y(found.effort_n))}
+          h={Math.max(0, bottom - y(effort))}
           as="toohard"
         />
         <path d={every} className="sq" opacity={lit === null ? 1 : 0.35} />
         {some !== '' && <path d={some} className={lit === 'kept' ? 'sqkept' : 'sqlit'} />}
-        <Line a={[left, y(found.effort_n)]} b={[x(room), y(found.effort_n)]} as="limit" />
-        <Line a={[x(room), y(found.effort_n)]} b={[x(room), bottom]} as="limit" />
-        <Tag x={x(room) - 6} y={y(found.effort_n) - 5} as="txt dang" at="end">
-          {`${newtons(found.effort_n)} N, too hard`}
+        <Line a={[left, y(effort)]} b={[x(room), y(effort)]} as="limit" />
+        <Line a={[x(room), y(effort)]} b={[x(room), bottom]} as="limit" />
+        <Tag x={x(room) - 6} y={y(effort) - 5} as="txt dang" at="end">
+          {`${written(force(effort))}, too hard`}
         </Tag>
         <Tag x={x(room) + 6} y={bottom - 8} as="txt dang">
-          {`${Math.round(found.travel_share * 100)} %, too long`}
+          {`${Math.round(share * 100)} %, too long`}
         </Tag>
         {x(0.55 * found.room_mm) > left + 60 && (
           <Words x={left + 6} y={y(found.band.low) - 6} as="txt goodt">
@@ -203,13 +236,38 @@ export const Tried = memo(function Tried({ width, height, found, rows, on, lit, 
       {rows.map((row, i) => (
         <Button
           key={i}
-          aria-label={`Setup ${i + 1}: ${newtons(row.push_n)} newton, ${millimetres(row.travel_mm)} millimetres`}
+          aria-label={`Setup ${i + 1}: ${spoken(force(row.push_n))}, ${millimetres(row.travel_mm)} millimetres`}
           style={{ left: x(row.travel_mm) - 12, top: y(row.push_n) - 12 }}
           onHoverStart={() => onRow(i)}
           onFocus={() => onRow(i)}
           onPress={() => onRow(i)}
         />
       ))}
+      <DragRing
+        label="Limit of the push"
+        value={effort}
+        least={50}
+        most={dangers.effort_n}
+        step={5}
+        perPixel={-most / (bottom - top)}
+        left={`${left + 14}px`}
+        top={`${y(effort)}px`}
+        text={(n) => written(force(n))}
+        onTake={limit('effort_n')}
+      />
+      <DragRing
+        label="Limit of the travel"
+        value={share}
+        least={0.2}
+        most={dangers.travel_share}
+        step={0.01}
+        along="x"
+        perPixel={(high - low) / (right - left) / found.room_mm}
+        left={`${x(room)}px`}
+        top={`${bottom - 30}px`}
+        text={(of) => `${Math.round(of * 100)} %`}
+        onTake={limit('travel_share')}
+      />
     </Over>
   );
 });

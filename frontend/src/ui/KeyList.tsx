@@ -3,6 +3,7 @@ import { Button, Switch } from 'react-aria-components';
 import styled from 'styled-components';
 import { Overlay, useOver } from './Finder';
 import { turnKeys, useKeysOn } from './keys';
+import { ShownUnits } from './UnitToggle';
 
 const List = styled(Overlay)`
   dl {
@@ -79,6 +80,7 @@ export function KeyList({ onClose }: { onClose: () => void }) {
       <Switch isSelected={on} onChange={turnKeys}>
         single keys are on (they never act in a field)
       </Switch>
+      <ShownUnits />
       <Button onPress={onClose}>Close</Button>
     </List>
   );

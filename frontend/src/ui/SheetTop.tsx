@@ -48,6 +48,11 @@ const Tools = styled.div`
     stroke-linejoin: round;
   }
 `;
+const OnPaper = styled.p`
+  align-self: center;
+  padding-left: var(--s14);
+  font: var(--w-strong) var(--t-head) / var(--snug) var(--letter);
+`;
 export const UNDO = 'M3,6L10,6A4,4 0 0 1 10,14L6,14M6,2.5L2.5,6L6,9.5';
 export const REDO = 'M13,6L6,6A4,4 0 0 0 6,14L10,14M10,2.5L13.5,6L10,9.5';
 const Glyph = ({ d }: { d: string }) => (
@@ -85,6 +90,9 @@ export const SheetTop = memo(function SheetTop({ job, stage, progress, onUndo, o
       <Link to="/" aria-label="Kobrix, all jobs">
         <Wordmark />
       </Link>
+      <OnPaper className="onpaper">
+        {job.name}: {stage}
+      </OnPaper>
       <StageStrip job={job.id} stage={stage} progress={progress} />
       <Tools className="noprint">
         {children}

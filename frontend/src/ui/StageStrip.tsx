@@ -63,7 +63,7 @@ interface StripProps {
 }
 export const StageStrip = memo(function StageStrip({ job, stage, progress }: StripProps) {
   return (
-    <Strip aria-label="Stages">
+    <Strip className="noprint" aria-label="Stages">
       {STAGES.map((name) => {
         const own = progress[name];
         const where = BUILT[name];

@@ -1,17 +1,5 @@
 /** Numbers as a screen writes them. Formatting only: what is computed comes from the core. */
 
-const LBF = 4.4482216152605;
-const PSI = 6.894757293168;
-
-export const newtons = (n: number) => Math.round(n).toString();
-export const poundsForce = (n: number) => Math.round(n / LBF).toString();
-export const psi = (kpa: number) => Math.round(kpa / PSI).toString();
-export const megapascals = (kpa: number) => (kpa / 1000).toFixed(2);
-/** Three figures of kilonewtons. */
-export const kilonewtons = (n: number) => {
-  const k = n / 1000;
-  return k >= 9.995 ? k.toFixed(1) : k.toFixed(2);
-};
 export const millimetres = (mm: number) => Math.round(mm).toString();
 export const tenths = (mm: number) => mm.toFixed(1);
 export const decel = (g: number) => g.toFixed(2);

@@ -1,4 +1,4 @@
-/** The unit a person thinks in, for each kind of quantity: what a bare number means in a field. Kept on this device. */
+/** The units a person thinks in: what a bare number means in a field, and what figures are shown in. Kept on this device. */
 import { useSyncExternalStore } from 'react';
 
 export const UNITS = {
@@ -6,16 +6,29 @@ export const UNITS = {
   mass: ['kg', 'lb'],
   pressure: ['psi', 'bar', 'MPa', 'kPa'],
   force: ['N', 'lbf'],
+  shownForce: ['N', 'lbf'],
+  shownPressure: ['MPa', 'bar', 'psi'],
 } as const;
+/** What a bare number may be of. */
+export const BARE = ['length', 'mass', 'pressure', 'force'] as const;
+/** What figures are shown of, in words. */
+export const SHOWN = { shownForce: 'force', shownPressure: 'pressure' } as const;
 export type Quantity = keyof typeof UNITS;
 export type Preferred = Record<Quantity, string>;
 
 const KEY = 'kobrix-units';
-const FIRST: Preferred = { length: 'mm', mass: 'kg', pressure: 'psi', force: 'N' };
+const FIRST: Preferred = {
+  length: 'mm',
+  mass: 'kg',
+  pressure: 'psi',
+  force: 'N',
+  shownForce: 'N',
+  shownPressure: 'MPa',
+};
 const listeners = new Set<() => void>();
 let known: Preferred | null = null;
 
-function current(): Preferred {
+export function current(): Preferred {
   if (known) return known;
   known = { ...FIRST };
   try {

@@ -1,9 +1,8 @@
 /** The setups worth buying on a phone: one beneath the other. */
 import { Button } from 'react-aria-components';
 import styled from 'styled-components';
-import type { Found } from '../../api/types';
-import { decel, millimetres, newtons, percent } from '../../units/format';
-import { Filters } from './Filters';
+import { decel, millimetres, percent } from '../../units/format';
+import { force, written } from '../../units/shown';
 import { chances, more, why } from './reasons';
 import type { Matching } from './useMatch';
 
@@ -64,49 +63,46 @@ const List = styled.ol`
   }
 `;
 
-export function Cards({ found, matching }: { found: Found; matching: Matching }) {
+export function Cards({ matching }: { matching: Matching }) {
   const { rows, on, onRow, next, onTake } = matching;
   return (
-    <>
-      <Filters found={found} matching={matching} />
-      <List>
-        {rows.map((row, i) => {
-          const { push_n: push, travel_mm: travel } = row.doubt ?? {};
-          return (
-            <li key={i} data-on={i === on || undefined}>
-              <Button className="top" onPress={() => onRow(i)}>
-                <span className="visually-hidden">Show on the line setup</span>
-                <b>{i + 1}</b>
-                {Object.entries(row.words)
-                  .filter(([part, words]) => part !== 'booster' || words !== 'none')
-                  .map(([part, words]) => (part === 'pin' ? `pin ${words}` : words))
-                  .join(', ')}
-              </Button>
-              <p className="figures">
-                {newtons(row.push_n)} N, {millimetres(row.travel_mm)} mm, {percent(row.grip_use)} of the grip
-              </p>
-              {push && travel && (
-                <p className="quiet">
-                  P5 to P95: {newtons(push.p5)} to {newtons(push.p95)} N, {millimetres(travel.p5)} to{' '}
-                  {millimetres(travel.p95)} mm
-                </p>
-              )}
+    <List>
+      {rows.map((row, i) => {
+        const { push_n: push, travel_mm: travel } = row.doubt ?? {};
+        return (
+          <li key={i} data-on={i === on || undefined}>
+            <Button className="top" onPress={() => onRow(i)}>
+              <span className="visually-hidden">Show on the line setup</span>
+              <b>{i + 1}</b>
+              {Object.entries(row.words)
+                .filter(([part, words]) => part !== 'booster' || words !== 'none')
+                .map(([part, words]) => (part === 'pin' ? `pin ${words}` : words))
+                .join(', ')}
+            </Button>
+            <p className="figures">
+              {written(force(row.push_n))}, {millimetres(row.travel_mm)} mm, {percent(row.grip_use)} of the grip
+            </p>
+            {push && travel && (
               <p className="quiet">
-                {decel(row.left_g)} g with a circuit lost; more to pay: {more(row)}
+                P5 to P95: {force(push.p5).v} to {written(force(push.p95))}, {millimetres(travel.p5)} to{' '}
+                {millimetres(travel.p95)} mm
               </p>
-              <p>{why(row)}</p>
-              {row.doubt && <p className="quiet">{chances(row)}</p>}
-              {row.as_it_stands ? (
-                <p>in use</p>
-              ) : (
-                <Button className="take" aria-label={`Take as ${next}: setup ${i + 1}`} onPress={() => onTake(row)}>
-                  Take as {next}
-                </Button>
-              )}
-            </li>
-          );
-        })}
-      </List>
-    </>
+            )}
+            <p className="quiet">
+              {decel(row.left_g)} g with a circuit lost; more to pay: {more(row)}
+            </p>
+            <p>{why(row)}</p>
+            {row.doubt && <p className="quiet">{chances(row)}</p>}
+            {row.as_it_stands ? (
+              <p>in use</p>
+            ) : (
+              <Button className="take" aria-label={`Take as ${next}: setup ${i + 1}`} onPress={() => onTake(row)}>
+                Take as {next}
+              </Button>
+            )}
+          </li>
+        );
+      })}
+    </List>
   );
 }

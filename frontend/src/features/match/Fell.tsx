@@ -107,7 +107,9 @@ export function Fell({ found, matching }: { found: Found; matching: Matching }) 
   return (
     <Own>
       <h2>Why the others fell</h2>
-      <p>each counted once, at the first limit it broke; press one to see where</p>
+      <p>
+        each counted once, at the first limit it broke<span className="noprint">; press one to see where</span>
+      </p>
       <ul>
         {found.fall.map((f) => bar(f.id, f.words, f.count, f.only))}
         {bar(
@@ -130,6 +132,7 @@ export function Fell({ found, matching }: { found: Found; matching: Matching }) 
                 {m.words}
                 {m.limits && (
                   <Button
+                    className="noprint"
                     aria-label={`Let in ${m.count} ${m.words}`}
                     onPress={() => act({ do: 'limits', change: m.limits ?? {} })}
                   >

@@ -9,7 +9,11 @@ import type { Matching } from './useMatch';
 const Row = styled.div`
   display: flex;
   flex-wrap: wrap;
-  align-items: end;
+  align-items: center;
+  .react-aria-Label {
+    display: inline;
+    padding-right: var(--s4);
+  }
   gap: var(--s4) var(--s16);
   padding-bottom: var(--s4);
 `;

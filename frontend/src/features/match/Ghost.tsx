@@ -3,7 +3,8 @@ import { useEffect } from 'react';
 import styled from 'styled-components';
 import { useTry } from '../../api/jobs';
 import type { Kept, Moment, SetupView } from '../../api/types';
-import { decel, kilonewtons, megapascals, newtons } from '../../units/format';
+import { decel } from '../../units/format';
+import { force, great, pressure, torque, written } from '../../units/shown';
 import type { Matching } from './useMatch';
 
 const Own = styled.div`
@@ -42,7 +43,8 @@ const Own = styled.div`
   }
 `;
 
-const Better = styled.p`
+const Quiet = styled.div`
+  flex: 1 1 420px;
   color: var(--ink-2);
 `;
 
@@ -56,14 +58,14 @@ function links(moment: Moment | null, load: string): [string, string][] {
   const stations = Object.entries(system.stations);
   const first = stations[0]?.[1];
   return [
-    ['foot', `${newtons(moment.pedal_force_n)} N`],
-    ['rod', `${newtons(system.rod_force_n)} N`],
-    ['line pressure', first ? `${megapascals(first.pressure_in_kpa)} MPa` : ''],
+    ['foot', written(force(moment.pedal_force_n))],
+    ['rod', written(force(system.rod_force_n))],
+    ['line pressure', first ? written(pressure(first.pressure_in_kpa)) : ''],
     ...stations.map(([name, s]): [string, string] => [
       name,
-      `${megapascals(s.pressure_kpa)} MPa, ${newtons(s.torque_per_wheel_nm)} N m`,
+      `${written(pressure(s.pressure_kpa))}, ${written(torque(s.torque_per_wheel_nm))}`,
     ]),
-    ['on the road', `${kilonewtons(moment.front_brake_force_n)} + ${kilonewtons(moment.rear_brake_force_n)} kN`],
+    ['on the road', `${great(moment.front_brake_force_n).v} + ${written(great(moment.rear_brake_force_n))}`],
     ['stop, ' + load, `${decel(moment.decel_g)} g`],
   ];
 }
@@ -82,25 +84,27 @@ export function Ghost({ row, matching }: { row: Kept | null; matching: Matching 
   const was = links(stopOf(own), load);
   if (now.length === 0) return null;
   return (
-    <>
-      <Own as="dl" aria-label={row === null ? `Force line, ${setup}` : 'Force line of the setup looked at'}>
-        {now.map(([name, figure], i) => (
-          <div key={name}>
-            <dt>{name}</dt>
-            <dd data-was={mine === null || undefined}>{figure}</dd>
-            <dd>{mine ? `${setup} ${was[i]?.[1] ?? ''}` : setup}</dd>
-          </div>
-        ))}
-      </Own>
-      {row && row.reasons.length > 2 && <Better>{row.reasons.join('; ')}.</Better>}
-      {row?.doubt?.measure[0] && (
-        <Better>
-          To be surer of it, measure {row.doubt.measure.map((m) => m.label.replace(': ', ', ')).join('; ')}.
-        </Better>
-      )}
-    </>
+    <Own as="dl" aria-label={row === null ? `Force line, ${setup}` : 'Force line of the setup looked at'}>
+      {now.map(([name, figure], i) => (
+        <div key={name}>
+          <dt>{name}</dt>
+          <dd data-was={mine === null || undefined}>{figure}</dd>
+          <dd>{mine ? `${setup} ${was[i]?.[1] ?? ''}` : setup}</dd>
+        </div>
+      ))}
+    </Own>
   );
 }
+
+/** All reasons for a setup when there are more than its row tells, and what to measure to be surer of it. */
+export const Advice = ({ row }: { row: Kept | null }) => (
+  <Quiet>
+    {row && row.reasons.length > 2 && <p>{row.reasons.join('; ')}.</p>}
+    {row?.doubt?.measure[0] && (
+      <p>To be surer of it, measure {row.doubt.measure.map((m) => m.label.replace(': ', ', ')).join('; ')}.</p>
+    )}
+  </Quiet>
+);
 
 /** Edits below a setup as edits of the job. */
 function rooted(document: Record<string, unknown>, setup: string, row: Kept) {

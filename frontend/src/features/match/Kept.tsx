@@ -2,9 +2,9 @@
 import { Button } from 'react-aria-components';
 import styled from 'styled-components';
 import type { Found } from '../../api/types';
-import { decel, millimetres, newtons, percent } from '../../units/format';
+import { decel, millimetres, percent } from '../../units/format';
+import { force } from '../../units/shown';
 import { chances, more, why } from './reasons';
-import { Filters } from './Filters';
 import { partsOf, sorted, type Column } from './shown';
 import type { Matching } from './useMatch';
 import { Whisker } from './Whisker';
@@ -59,8 +59,9 @@ const Own = styled.div`
   td.why {
     font-family: var(--text);
     min-width: 190px;
+    width: 42%;
   }
-  td.why p + p {
+  td.why span {
     color: var(--ink-2);
   }
   .n {
@@ -98,10 +99,18 @@ const Own = styled.div`
   }
 `;
 
+/** Up and down along the numbers. */
+function walk(event: { key: string; target: EventTarget }) {
+  const by = { ArrowDown: 1, ArrowUp: -1 }[event.key];
+  const own = (event.target as Element).closest('.n');
+  const numbers = [...(own?.closest('tbody')?.querySelectorAll<HTMLElement>('.n') ?? [])];
+  if (by !== undefined && own) numbers[numbers.indexOf(own as HTMLElement) + by]?.focus();
+}
+
 /** Parts with a column each; the brakes stand together in one. */
 const SINGLE: Record<string, true> = { booster: true, cylinder: true, pin: true };
 const COLUMNS: readonly (readonly [Column, string])[] = [
-  ['push_n', 'push, N, P5 to P95'],
+  ['push_n', 'push, P5 to P95'],
   ['travel_mm', 'travel, mm, P5 to P95'],
   ['grip_use', 'grip used'],
   ['left_g', 'left, circuit lost'],
@@ -119,7 +128,6 @@ export function Kept({ found, matching }: { found: Found; matching: Matching }) 
   const most = { push: found.effort_n * 1.15, travel: found.room_mm };
   return (
     <Own>
-      <Filters found={found} matching={matching} />
       <div className="scroll">
         <table>
           <caption className="visually-hidden">Setups that meet every limit and that nothing beats</caption>
@@ -141,7 +149,7 @@ export function Kept({ found, matching }: { found: Found; matching: Matching }) 
                   aria-sort={filter.by === by ? (filter.down ? 'descending' : 'ascending') : undefined}
                 >
                   <Button onPress={() => onFilter(sorted(filter, by))}>
-                    {title}
+                    {by === 'push_n' ? title.replace('push', `push, ${force(0).unit}`) : title}
                     {filter.by === by && (filter.down ? ' ↓' : ' ↑')}
                   </Button>
                 </th>
@@ -160,6 +168,7 @@ export function Kept({ found, matching }: { found: Found; matching: Matching }) 
                     className="n"
                     aria-label={`Show setup ${i + 1} on the line`}
                     onFocus={() => onRow(i)}
+                    onKeyDown={walk}
                     onPress={() => onRow(i)}
                   >
                     {i + 1}
@@ -176,7 +185,7 @@ export function Kept({ found, matching }: { found: Found; matching: Matching }) 
                   ))}
                 </td>
                 <td className="figure">
-                  {newtons(row.push_n)}
+                  {force(row.push_n).v}
                   <Whisker
                     value={row.push_n}
                     range={row.doubt?.push_n ?? null}
@@ -199,8 +208,7 @@ export function Kept({ found, matching }: { found: Found; matching: Matching }) 
                 <td>{decel(row.left_g)} g</td>
                 <td>{more(row)}</td>
                 <td className="why">
-                  <p>{why(row)}</p>
-                  {row.doubt && <p>{chances(row)}</p>}
+                  {why(row)} {row.doubt && <span>{chances(row)}</span>}
                 </td>
                 <td>
                   {row.as_it_stands ? (

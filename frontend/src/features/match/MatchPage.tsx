@@ -15,12 +15,15 @@ import { JobGate, Plain } from '../../ui/JobGate';
 import { Message } from '../../ui/Message';
 import { progressOf } from '../../ui/progress';
 import { SheetTop } from '../../ui/SheetTop';
-import { useMedia } from '../../ui/useMedia';
+import { TABLED, useMedia, WIDE } from '../../ui/useMedia';
 import { useWidth } from '../../ui/useWidth';
-import { decel, millimetres, newtons } from '../../units/format';
+import { decel, millimetres } from '../../units/format';
+import { usePreferred } from '../../units/preference';
+import { force, spoken } from '../../units/shown';
 import { Cards } from './Cards';
 import { Fell } from './Fell';
-import { Ghost } from './Ghost';
+import { Filters } from './Filters';
+import { Advice, Ghost } from './Ghost';
 import { Kept } from './Kept';
 import { Rail } from './Rail';
 import { useMatch, type Matching } from './useMatch';
@@ -53,6 +56,12 @@ const Page = styled.div`
   .under {
     padding: var(--s6) 0 var(--s8) var(--s14);
     min-width: 0;
+  }
+  .tools {
+    display: flex;
+    flex-wrap: wrap;
+    align-items: end;
+    gap: var(--s4) var(--s16);
   }
   h2 {
     font: var(--w-strong) var(--t-head) / var(--snug) var(--letter);
@@ -166,7 +175,8 @@ function Chosen({ job }: { job: Job }) {
   const names = job.view.setups.map((s) => s.key);
   const asked = search.get('setup');
   const setup = asked !== null && names.includes(asked) ? asked : (names[1] ?? names[0] ?? '');
-  return <Ready key={setup} job={job} setup={setup} />;
+  const { shownForce, shownPressure } = usePreferred();
+  return <Ready key={`${setup} ${shownForce} ${shownPressure}`} job={job} setup={setup} />;
 }
 
 const grouped = (n: number) => n.toLocaleString('en').replaceAll(',', ' ');
@@ -193,7 +203,7 @@ function sentence(matching: Matching): [string, string] {
 function Ready({ job, setup }: { job: Job; setup: string }) {
   useInStep(job.id);
   const matching = useMatch(job, setup);
-  const wide = useMedia('(min-width: 1248px)');
+  const wide = useMedia(WIDE);
   const go = useNavigate();
   useEffect(() => {
     document.title = `${job.name}: Match, Kobrix`;
@@ -250,10 +260,10 @@ function Ready({ job, setup }: { job: Job; setup: string }) {
               <Button onPress={matching.onStop}>Stop</Button>
             </>
           )}
-          <Button onPress={matching.onAgain}>
+          <Button className="noprint" onPress={matching.onAgain}>
             Again <kbd>G</kbd>
           </Button>
-          <Link to={back}>
+          <Link to={back} className="noprint">
             Back to the force line <kbd>Esc</kbd>
           </Link>
         </Bar>
@@ -296,17 +306,17 @@ const Nothing = ({ matching }: { matching: Matching }) => (
 function said(found: Found, rows: Matching['rows']): string {
   const few = rows
     .slice(0, 6)
-    .map((r, i) => `${i + 1}: ${newtons(r.push_n)} newton, ${millimetres(r.travel_mm)} millimetres`);
+    .map((r, i) => `${i + 1}: ${spoken(force(r.push_n))}, ${millimetres(r.travel_mm)} millimetres`);
   return `Push against travel at ${decel(found.decel_g)} g: ${found.done} setups tried, ${found.meet} meet every limit. ${few.join('; ')}.`;
 }
 
 /** As a table where there is room for one. */
 function Listed(props: { found: Found; matching: Matching }) {
-  return useMedia('(min-width: 900px)') ? <Kept {...props} /> : <Cards {...props} />;
+  return useMedia(TABLED) ? <Kept {...props} /> : <Cards {...props} />;
 }
 
 function Result({ found, matching }: { found: Found; matching: Matching }) {
-  const { rows, on, lit, onRow } = matching;
+  const { rows, on, lit, onRow, choices, act } = matching;
   const [ref, width] = useWidth<HTMLDivElement>(600);
   const [table, setTable] = useState(false);
   const row = on === null ? null : (rows[on] ?? null);
@@ -326,21 +336,28 @@ function Result({ found, matching }: { found: Found; matching: Matching }) {
             {table ? (
               <DataTable
                 caption="Setups on the plot"
-                head={['setup', 'push, N', 'travel, mm']}
+                head={['setup', `push, ${force(0).unit}`, 'travel, mm']}
                 rows={[
-                  ...found.setups.map((m) => [m.name, newtons(m.push_n), millimetres(m.travel_mm)]),
-                  ...rows.map((r, i) => [String(i + 1), newtons(r.push_n), millimetres(r.travel_mm)]),
+                  ...found.setups.map((m) => [m.name, force(m.push_n).v, millimetres(m.travel_mm)]),
+                  ...rows.map((r, i) => [String(i + 1), force(r.push_n).v, millimetres(r.travel_mm)]),
                 ]}
               />
             ) : (
               <Tried
                 width={width}
-                height={width < 500 ? 320 : 352}
+                height={width < 500 ? 320 : 304}
                 found={found}
                 rows={rows}
                 on={on}
                 lit={lit}
                 onRow={onRow}
+                dangers={{ effort_n: choices.effort_limit_n, travel_share: choices.travel_limit_share }}
+                onLimit={(limit, value) =>
+                  act({
+                    do: 'limits',
+                    change: { [limit]: limit === 'effort_n' ? `${value} N` : `${Math.round(value * 100)} %` },
+                  })
+                }
                 said={said(found, rows)}
               />
             )}
@@ -352,6 +369,12 @@ function Result({ found, matching }: { found: Found; matching: Matching }) {
       </div>
       <section className="under" aria-label="Worth buying">
         <Ghost row={row} matching={matching} />
+        {!none && (
+          <div className="tools">
+            <Advice row={row} />
+            <Filters found={found} matching={matching} />
+          </div>
+        )}
         {none ? (
           <p>
             No setup meets all limits.

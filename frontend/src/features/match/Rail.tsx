@@ -2,6 +2,7 @@
 import { useState } from 'react';
 import { Button, ToggleButton, ToggleButtonGroup } from 'react-aria-components';
 import styled from 'styled-components';
+import { percent } from '../../units/format';
 import { groupsOf, NAMES, shown, stays, ticked, words, type Group } from './ask';
 import { Entry } from './Entry';
 import { Parts } from './Parts';
@@ -299,7 +300,7 @@ export function Rail({ matching }: { matching: Matching }) {
         <Item as="div">
           <div className="fields">
             {limit('effort_n', 'push below', `${choices.effort_limit_n} N`)}
-            {limit('travel_share', 'travel below', '85 %')}
+            {limit('travel_share', 'travel below', percent(choices.travel_limit_share))}
             {limit('first_lock_g', 'no lock below', `${choices.decel_g.toFixed(2)} g`)}
             {limit('price', 'price below', 'no limit', true)}
             {limit('largest_rotor_front_mm', 'rotor, front', rim(choices.rims_mm, 'front'))}

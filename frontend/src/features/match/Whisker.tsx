@@ -9,7 +9,7 @@ interface WhiskerProps {
   limit: number;
   on: boolean;
 }
-const WIDE = 84;
+const WIDE = 60;
 export function Whisker({ value, range, most, limit, on }: WhiskerProps) {
   const x = (v: number) => 3 + Math.min(1, v / most) * (WIDE - 6);
   const as = on ? 'planline' : 'edge';

@@ -1,6 +1,5 @@
 /** Why a setup is worth buying, how sure it is, and what it costs, in words. */
 import type { Kept as Row } from '../../api/types';
-import { newtons } from '../../units/format';
 
 /** The chances worth saying, the greatest first. */
 export function chances(row: Row): string {
@@ -28,4 +27,4 @@ export const why = (row: Row): string =>
   [...(row.beaten ? ['another beats it'] : []), ...row.reasons].slice(0, 2).join('; ') || 'nothing beats it';
 
 export const more = (row: Row): string =>
-  row.price === null ? 'not known' : row.price === 0 ? '0' : `+${newtons(row.price)}`;
+  row.price === null ? 'not known' : row.price === 0 ? '0' : `+${Math.round(row.price)}`;

@@ -99,6 +99,17 @@ const Box = styled.div`
     background: var(--ink);
     color: var(--paper);
   }
+  @media print {
+    .choices:has([data-selected]) button:not([data-selected]) {
+      display: none;
+    }
+    .choices button[data-selected] {
+      background: none;
+      color: var(--ink);
+      border: 0;
+      padding: 0;
+    }
+  }
   @media (pointer: coarse) {
     .line,
     .choices button {
@@ -261,5 +272,8 @@ export const Plain = styled(Button)`
   @media (pointer: coarse) {
     min-height: var(--target);
     font-size: var(--t-head);
+  }
+  @media print {
+    display: none;
   }
 `;

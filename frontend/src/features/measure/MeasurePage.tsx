@@ -6,7 +6,7 @@ import { useInStep } from '../../api/events';
 import { useJob } from '../../api/jobs';
 import { useHelps } from '../../ui/Helps';
 import { JobGate, Plain } from '../../ui/JobGate';
-import { useMedia } from '../../ui/useMedia';
+import { useMedia, WIDE } from '../../ui/useMedia';
 import { EnterContext } from './entering';
 import { MeasurePhone } from './MeasurePhone';
 import { MeasureWide } from './MeasureWide';
@@ -22,7 +22,7 @@ const nothing = () => undefined;
 function Ready({ job }: { job: Job }) {
   useInStep(job.id);
   const measure = useMeasure(job);
-  const wide = useMedia('(min-width: 1248px)');
+  const wide = useMedia(WIDE);
   const onNext = measure?.onNextUnknown;
   const onUndo = measure?.steps.onUndo;
   const onRedo = measure?.steps.onRedo;

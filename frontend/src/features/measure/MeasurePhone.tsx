@@ -88,7 +88,7 @@ export function MeasurePhone({ measure, tools }: { measure: Measure; tools: Reac
           <Follows measure={measure} />
           <Standing measure={measure} />
           <SetupChoice measure={measure} />
-          <UnitChoice measure={measure} />
+          <UnitChoice />
           <p>
             Stands on hard ground before you go under it. Brake fluid eats paint, skin and eyes.{' '}
             <Link to="/">All jobs</Link>

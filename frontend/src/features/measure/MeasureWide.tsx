@@ -11,6 +11,7 @@ import { EntryPanel } from './EntryPanel';
 import { Rail, UnitChoice } from './Rail';
 import { SectionView } from './SectionView';
 import { SetupChoice } from './SetupChoice';
+import { usePaper } from '../../ui/useMedia';
 import { Follows, Standing } from './Standing';
 import type { Measure } from './useMeasure';
 
@@ -33,9 +34,24 @@ const Body = styled.div`
     padding-left: var(--s18);
   }
   @media print {
+    display: block;
     > * {
       overflow: visible;
     }
+    > aside {
+      display: none;
+    }
+  }
+`;
+/** Every section, two beside each other: on paper nothing is left behind a press. */
+const OnPaper = styled.div`
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: var(--s18);
+  > section {
+    break-inside: avoid;
+    border-top: var(--r-hair) solid var(--ink);
+    padding-top: var(--s6);
   }
 `;
 const Left = styled.aside`
@@ -102,6 +118,7 @@ const Foot = styled.footer`
 
 export function MeasureWide({ measure, tools }: { measure: Measure; tools: ReactNode }) {
   const { job, section, steps } = measure;
+  const paper = usePaper();
   const progress = useMemo(() => progressOf(job.view), [job.view]);
   return (
     <Page>
@@ -129,12 +146,20 @@ export function MeasureWide({ measure, tools }: { measure: Measure; tools: React
               being entered
             </div>
           </div>
-          <UnitChoice measure={measure} />
+          <UnitChoice />
         </Left>
         <main>
           <h1 className="visually-hidden">{job.name}: Measure</h1>
           {steps.message && <Message said={steps.message} onClose={steps.onClose} />}
-          {section ? (
+          {paper ? (
+            <OnPaper>
+              {measure.sheet.sections.map((own) => (
+                <section key={own.key} aria-label={own.title}>
+                  <SectionView section={own} measure={measure} wide />
+                </section>
+              ))}
+            </OnPaper>
+          ) : section ? (
             <SectionView key={section.key} section={section} measure={measure} wide />
           ) : (
             <Condition measure={measure} />

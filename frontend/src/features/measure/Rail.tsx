@@ -1,8 +1,9 @@
 /** What to measure: the parts in the order of the work, how far each is, and what is worth taking next. */
-import { Button, ToggleButton, ToggleButtonGroup } from 'react-aria-components';
+import { Button } from 'react-aria-components';
 import styled from 'styled-components';
 import { Mark } from '../../ui/Mark';
-import { prefer, UNITS, type Quantity } from '../../units/preference';
+import { ShownUnits, UnitToggle } from '../../ui/UnitToggle';
+import { BARE } from '../../units/preference';
 import { CONDITION, type Measure } from './useMeasure';
 
 const Nav = styled.nav`
@@ -75,57 +76,22 @@ export function Rail({ measure }: { measure: Measure }) {
 }
 
 const Units = styled.div`
-  display: grid;
-  gap: var(--s4);
+  display: flex;
+  flex-wrap: wrap;
+  gap: var(--s4) var(--s6);
   > p {
+    flex: 1 0 100%;
     font: var(--w-firm) var(--t-text) / var(--read) var(--text);
     color: var(--ink-2);
   }
-  .unit {
-    display: flex;
-  }
-  button {
-    border: var(--r-hair) solid var(--ink);
-    margin-right: -1px;
-    background: var(--paper);
-    min-height: var(--s24);
-    padding: 0 var(--s6);
-    font: var(--w-firm) var(--t-note) / var(--one) var(--letter);
-  }
-  button[data-selected] {
-    background: var(--ink);
-    color: var(--paper);
-  }
-  @media (pointer: coarse) {
-    button {
-      min-height: var(--target);
-      padding: 0 var(--s12);
-    }
-  }
 `;
-/** What a bare number means: kept on this device. */
-export function UnitChoice({ measure }: { measure: Measure }) {
-  const { preferred } = measure;
-  return (
-    <Units>
-      <p>A bare number is in</p>
-      {(Object.keys(UNITS) as Quantity[]).map((quantity) => (
-        <ToggleButtonGroup
-          key={quantity}
-          className="unit"
-          aria-label={`Bare numbers of ${quantity}`}
-          selectionMode="single"
-          disallowEmptySelection
-          selectedKeys={[preferred[quantity]]}
-          onSelectionChange={(keys) => prefer(quantity, String([...keys][0]))}
-        >
-          {UNITS[quantity].map((unit) => (
-            <ToggleButton key={unit} id={unit}>
-              {unit}
-            </ToggleButton>
-          ))}
-        </ToggleButtonGroup>
-      ))}
-    </Units>
-  );
-}
+/** What a bare number means, and what the figures of the other stages are in: kept on this device. */
+export const UnitChoice = () => (
+  <Units>
+    <p>A bare number is in</p>
+    {BARE.map((quantity) => (
+      <UnitToggle key={quantity} of={quantity} label={`Bare numbers of ${quantity}`} />
+    ))}
+    <ShownUnits />
+  </Units>
+);

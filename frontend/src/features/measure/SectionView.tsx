@@ -5,6 +5,7 @@ import type { Group, Section } from '../../api/types';
 import { AddDevice } from './AddDevice';
 import { EntryField, Plain } from './EntryField';
 import { Helpers } from './Helpers';
+import { LinesMap } from './LinesMap';
 import { inOrder, PictureWithFields, PictureWithNumbers, type Drawn } from './Picture';
 import { pictureOf } from './pictures';
 import type { Measure } from './useMeasure';
@@ -145,6 +146,8 @@ function GroupView({ group, drawn, measure, wide }: GroupProps) {
 
 export function SectionView({ section, measure, wide }: { section: Section; measure: Measure; wide: boolean }) {
   const drawn = pictureOf(section, measure);
+  const lines = section.kind === 'lines';
+  const untitled = lines ? section.groups.filter((g) => !g.title) : section.groups;
   return (
     <>
       <Head>
@@ -160,7 +163,7 @@ export function SectionView({ section, measure, wide }: { section: Section; meas
           ))}
         </Presses>
       )}
-      {section.groups.map((group, i) => (
+      {untitled.map((group, i) => (
         <GroupView
           key={`${group.title}-${i}`}
           group={group}
@@ -169,6 +172,11 @@ export function SectionView({ section, measure, wide }: { section: Section; meas
           wide={wide}
         />
       ))}
+      {lines && (
+        <LinesMap groups={section.groups.filter((g) => g.title)}>
+          {(group) => <GroupView group={group} drawn={null} measure={measure} wide={wide} />}
+        </LinesMap>
+      )}
       <Usual groups={section.groups} here={measure.entering.here} />
       {section.kind !== 'control' && section.adds.length > 0 && (
         <Presses>

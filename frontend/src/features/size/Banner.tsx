@@ -1,7 +1,8 @@
 /** What is on the line but not stored: a mend that is tried, or something supposed to have failed. */
 import { Button } from 'react-aria-components';
 import styled from 'styled-components';
-import { decel, millimetres, newtons } from '../../units/format';
+import { decel, millimetres } from '../../units/format';
+import { force, written } from '../../units/shown';
 import type { Size } from './useSize';
 
 const Strip = styled.div`
@@ -41,11 +42,11 @@ const Strip = styled.div`
 export function Banner({ size }: { size: Size }) {
   const { trying, failure, found, now, onTake, onLeave, onFailure } = size;
   if (trying) {
-    const was = found ? `${newtons(found.now.push)} N, ${millimetres(found.now.travel ?? 0)} mm` : '';
+    const was = found ? `${written(force(found.now.push))}, ${millimetres(found.now.travel ?? 0)} mm` : '';
     return (
       <Strip role="status">
         <p>
-          <b>Tried, not stored: {trying.label}.</b> {newtons(now.push)} N, {millimetres(now.travel ?? 0)} mm for{' '}
+          <b>Tried, not stored: {trying.label}.</b> {written(force(now.push))}, {millimetres(now.travel ?? 0)} mm for{' '}
           {decel(now.decel)} g{was && `; now ${was}`}. {tallyOf(size)}
         </p>
         <Button data-take="" onPress={onTake}>
@@ -59,7 +60,7 @@ export function Banner({ size }: { size: Size }) {
     return (
       <Strip role="status" data-failed="">
         <p>
-          <b>What if: {failure.words}.</b> {newtons(now.push)} N gives {decel(now.gripDecel)} g
+          <b>What if: {failure.words}.</b> {written(force(now.push))} gives {decel(now.gripDecel)} g
           {now.travel === null ? '' : `, ${millimetres(now.travel)} mm of pedal`}
           {found ? `; sound it gives ${decel(found.now.gripDecel)} g` : ''}.
         </p>

@@ -6,12 +6,13 @@ import type { Solved, StateView } from '../../api/types';
 import { Balloon, r2, Words } from '../../drawings/ink';
 import { BoosterShell } from '../../drawings/pedal';
 import { useWidth } from '../../ui/useWidth';
-import { newtons, size } from '../../units/format';
+import { size } from '../../units/format';
+import { force } from '../../units/shown';
 import type { Figures } from './figures';
 import { Band, BAND, type BandSide } from './line/Band';
 import { BrakeRow } from './line/BrakeRow';
 import { AsFound, Chain, CHAIN } from './line/Chain';
-import { DragRing } from './line/DragRing';
+import { DragRing } from '../../ui/DragRing';
 import { FootAndPedal, standing } from './line/Foot';
 import { AXIS, BODY, drawnLines, ENDS, rowsOf, WIDTH, type FoundLine } from './line/geometry';
 import { Cylinder, Lines } from './line/Hydraulics';
@@ -91,7 +92,7 @@ export function ForceLine(props: ForceLineProps) {
             <Words x={269} y={(twin ? BAR_Y : AXIS.front) + 46} as="q" at="middle">
               {parts.booster ? parts.booster.kind : 'none'}
             </Words>
-            <Value x={213} y={twin ? BAR_Y : AXIS.front} v={newtons(now.rod)} unit="N" />
+            <Value x={213} y={twin ? BAR_Y : AXIS.front} {...force(now.rod)} />
             {twin ? (
               <BarLines solved={solved} rows={rows} now={now} />
             ) : (

@@ -71,6 +71,9 @@ export const Section = styled.section`
   }
 `;
 export const Tool = styled(Button)`
+  @media print {
+    display: none;
+  }
   border: 0;
   background: none;
   padding: 0 var(--s2);

@@ -7,7 +7,8 @@ import { CylinderSection, Pipe, sidePort, ValveBody } from '../../drawings/cylin
 import { arc, Arrow, Box, Ground, Line, Path, r2, Ring, Words } from '../../drawings/ink';
 import { Boot, PedalArm } from '../../drawings/pedal';
 import { TyreFace } from '../../drawings/vehicle';
-import { decel, kilonewtons, megapascals, millimetres, newtons, psi, size } from '../../units/format';
+import { decel, millimetres, size } from '../../units/format';
+import { force, great, otherPressure, pressure, torque, written, type Shown } from '../../units/shown';
 import { onAxle, thickness } from './line/geometry';
 import { CylinderFields, PedalFields, PistonFields, RotorFields, ValveFields, type FieldsProps } from './PartFields';
 import { boreName, wasPistons, wasRotors, type PartsProps } from './PartsRow';
@@ -258,38 +259,39 @@ export function LineDown({ said, ...props }: PartsProps & { said: string }) {
   const style = { '--r-force-f': `${r2(7 * share)}px`, '--r-force-r': `${r2(7 * (1 - share))}px` } as CSSProperties;
   const chain = factors(solved, now, state.balance.weight_n).map((rows) => rows.join(', '));
   const slides = sliding(now);
-  const both = (a: string | null, b: string | null, unit: string) => (
+  const inlet = pressure(f?.inlet ?? r?.inlet ?? 0);
+  const both = (a: Shown | null, b: Shown | null) => (
     <b>
       {a && <small>F </small>}
-      {a} {b && <small>R </small>}
-      {b} <small>{unit}</small>
+      {a?.v} {b && <small>R </small>}
+      {b?.v} <small>{(a ?? b)?.unit}</small>
     </b>
   );
   const blocks: ReactNode[] = [
     <>
       <b>
-        {newtons(now.push)} <small>N</small>
+        {force(now.push).v} <small>{force(now.push).unit}</small>
       </b>
-      {found && <p data-was>as found {newtons(found.now.push)} N</p>}
+      {found && <p data-was>as found {written(force(found.now.push))}</p>}
       <p>{props.against}</p>
     </>,
     <>
       <b>
-        {newtons(now.rod)} <small>N</small>
+        {force(now.rod).v} <small>{force(now.rod).unit}</small>
       </b>
       <PedalFields {...fields} />
       <p>{chain[1]}</p>
       {found && (
         <p data-was>
           was {size(found.solved.parts.pedal.pivot_to_pad_mm)} : {size(found.solved.parts.pedal.pivot_to_pin_mm)},{' '}
-          {newtons(found.now.rod)} N
+          {written(force(found.now.rod))}
         </p>
       )}
     </>,
     <p key="b">{parts.booster ? `${parts.booster.kind}, ${chain[2]}` : 'none'}</p>,
     <>
       <b>
-        {megapascals(f?.inlet ?? r?.inlet ?? 0)} <small>MPa</small>
+        {inlet.v} <small>{inlet.unit}</small>
       </b>
       <CylinderFields {...fields} />
       <p>
@@ -305,21 +307,21 @@ export function LineDown({ said, ...props }: PartsProps & { said: string }) {
     <>
       <ValveFields {...fields} />
       <p>
-        {psi(f?.outlet ?? 0)} psi front, {psi(r?.outlet ?? 0)} psi rear
+        {written(otherPressure(f?.outlet ?? 0))} front, {written(otherPressure(r?.outlet ?? 0))} rear
       </p>
     </>,
     <>
-      {both(f?.clamp != null ? kilonewtons(f.clamp) : null, r?.clamp != null ? kilonewtons(r.clamp) : null, 'kN')}
+      {both(f?.clamp != null ? great(f.clamp) : null, r?.clamp != null ? great(r.clamp) : null)}
       <PistonFields {...fields} />
       {found && <p data-was>was {wasPistons(found)}</p>}
     </>,
     <>
-      {both(f ? newtons(f.torque) : null, r ? newtons(r.torque) : null, 'N m')}
+      {both(f ? torque(f.torque) : null, r ? torque(r.torque) : null)}
       <RotorFields {...fields} />
       {found && <p data-was>was {wasRotors(found)}</p>}
     </>,
     <>
-      {both(front ? kilonewtons(now.front) : null, rear ? kilonewtons(now.rear) : null, 'kN')}
+      {both(front ? great(now.front) : null, rear ? great(now.rear) : null)}
       <p>{parts.stations[0]?.tyre ?? ''}</p>
       <p>{chain[7]}</p>
     </>,

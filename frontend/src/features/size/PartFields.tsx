@@ -119,7 +119,7 @@ const BoreField = memo(function BoreField({ place, solved, bores, onStep }: Fiel
         onCommit={(text) => onStep(typed('bore', path, text))}
         onStep={step}
       />
-      <Steps>
+      <Steps className="noprint">
         <Button aria-label="Next smaller standard bore" isDisabled={!nextBore(bores, now, -1)} onPress={() => step(-1)}>
           <Triangle left />
         </Button>

@@ -2,7 +2,8 @@
 import { memo } from 'react';
 import styled from 'styled-components';
 import type { Solved, StateView } from '../../api/types';
-import { grouped, newtons, poundsForce, psi, size } from '../../units/format';
+import { grouped, size } from '../../units/format';
+import { force, otherForce, otherPressure, written } from '../../units/shown';
 import type { Figures } from './figures';
 import { ENDS, onAxle, type FoundLine } from './line/geometry';
 import {
@@ -78,7 +79,7 @@ export const PartsRow = memo(function PartsRow(props: PartsProps) {
     <Row>
       <div>
         <Own>
-          {newtons(now.push)} N, {poundsForce(now.push)} lbf
+          {written(force(now.push))}, {written(otherForce(now.push))}
         </Own>
         <Small>{lighter(state && found ? (solved.against_found[0] ?? null) : null)}</Small>
       </div>
@@ -111,7 +112,7 @@ export const PartsRow = memo(function PartsRow(props: PartsProps) {
       </div>
       <div>
         <ValveFields {...fields} />
-        {rear && <Small>{psi(now.stations[rear.name]?.outlet ?? 0)} psi at the rear</Small>}
+        {rear && <Small>{written(otherPressure(now.stations[rear.name]?.outlet ?? 0))} at the rear</Small>}
       </div>
       <div>
         <PistonFields {...fields} />

@@ -2,7 +2,7 @@
 import { memo } from 'react';
 import { NumberField, Input, Label } from 'react-aria-components';
 import styled from 'styled-components';
-import { poundsForce } from '../../units/format';
+import { force, otherForce, perNewton, written } from '../../units/shown';
 
 const Entry = styled.div`
   padding: var(--s4) var(--s10) 0 var(--s14);
@@ -58,19 +58,20 @@ export const PushEntry = memo(function PushEntry({ push, decel, onPush, onDecel 
   return (
     <Entry>
       <NumberField
-        value={Math.round(push)}
+        value={Math.round(push * perNewton())}
         minValue={0}
-        maxValue={5000}
+        maxValue={5000 * perNewton()}
         step={1}
         formatOptions={PUSH}
-        onChange={onPush}
+        onChange={(typed) => onPush(typed / perNewton())}
       >
         <Label>Push</Label>
         <span className="line">
-          <Input />N
+          <Input />
+          {force(push).unit}
         </span>
       </NumberField>
-      <span className="other">{poundsForce(push)} lbf</span>
+      <span className="other">{written(otherForce(push))}</span>
       <NumberField
         value={Math.round(decel * 100) / 100}
         minValue={0}

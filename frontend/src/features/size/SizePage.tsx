@@ -7,11 +7,12 @@ import { useInStep } from '../../api/events';
 import { useJob } from '../../api/jobs';
 import { useHelps } from '../../ui/Helps';
 import { JobGate, Plain } from '../../ui/JobGate';
-import { useMedia } from '../../ui/useMedia';
+import { useMedia, WIDE } from '../../ui/useMedia';
 import { PlanTabs } from '../../ui/PlanTabs';
 import { SizePhone } from './SizePhone';
 import { SizeSheet } from './SizeSheet';
 import { useTargets } from './targets';
+import { usePreferred } from '../../units/preference';
 import { useSize } from './useSize';
 
 const Missing = styled.ul`
@@ -20,13 +21,16 @@ const Missing = styled.ul`
 
 export function SizePage() {
   const { id } = useParams();
-  return <JobGate query={useJob(Number(id))}>{(job) => <Ready job={job} />}</JobGate>;
+  const { shownForce, shownPressure } = usePreferred();
+  return (
+    <JobGate query={useJob(Number(id))}>{(job) => <Ready key={`${shownForce} ${shownPressure}`} job={job} />}</JobGate>
+  );
 }
 
 function Ready({ job }: { job: Job }) {
   useInStep(job.id);
   const size = useSize(job);
-  const wide = useMedia('(min-width: 1248px)');
+  const wide = useMedia(WIDE);
   const steps = 'incomplete' in size ? size.steps : size;
   const { onUndo, onRedo } = steps;
   useEffect(() => {

@@ -5,7 +5,8 @@ import styled from 'styled-components';
 import { PushRule } from '../../charts/PushRule';
 import { Mark } from '../../ui/Mark';
 import { Go, PhoneHead } from '../../ui/PhoneHead';
-import { counted, decel, newtons } from '../../units/format';
+import { counted, decel } from '../../units/format';
+import { force } from '../../units/shown';
 import { LevelWord, MendButton } from './Findings';
 import { LineDown } from './LineDown';
 import { LoadSwitch } from './LoadSwitch';
@@ -209,8 +210,8 @@ export function SizePhone({ size, tools }: { size: Size; tools: ReactNode }) {
             −
           </Button>
           <p>
-            {newtons(now.push)}
-            <i>N</i>
+            {force(now.push).v}
+            <i>{force(now.push).unit}</i>
           </p>
           <p>
             {decel(now.decel)}

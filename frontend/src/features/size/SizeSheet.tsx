@@ -34,6 +34,9 @@ const Sheet = styled(SheetPage)`
 const Control = styled.div`
   display: grid;
   grid-template-columns: minmax(0, auto) auto auto minmax(360px, 1fr);
+  @media print {
+    grid-template-columns: auto auto minmax(360px, 1fr);
+  }
   border-bottom: var(--r-hair) solid var(--ink);
 `;
 const Main = styled.main`

@@ -1,4 +1,5 @@
 /** Where the fields of the parts live in the job's document, and the steps they make. */
+import { current, preferredFor } from '../../units/preference';
 import type { Step } from '../../api/jobs';
 import type { Bore, Solved, StateView, StationParts } from '../../api/types';
 
@@ -61,7 +62,7 @@ export function valueAt(document: unknown, path: string): unknown {
 
 export const typed = (label: string, path: string, text: string): Step => ({
   label,
-  edits: [{ path, text, preferred: path.endsWith('_kpa') ? 'psi' : 'mm' }],
+  edits: [{ path, text, preferred: preferredFor(path.endsWith('_kpa') ? 'kPa' : 'mm', current()) }],
 });
 
 /** The next standard size above or below; null at the end of the list. */
@@ -79,7 +80,7 @@ export function kneeStep(place: Place, station: StationParts, text: string): Ste
     return { label: 'valve out', edits: [{ path, value: devices.filter((d) => d.kind !== 'proportioning') }] };
   }
   if (station.valve_place !== null) return typed('valve knee', `${path}.${station.valve_place}.knee_kpa`, text);
-  const bare = /^[\d.,\s/-]+$/.test(text.trim()) ? `${text.trim()} psi` : text.trim();
+  const bare = /^[\d.,\s/-]+$/.test(text.trim()) ? `${text.trim()} ${current().pressure}` : text.trim();
   return { label: 'valve in', edits: [{ path, value: [...devices, { kind: 'proportioning', knee_kpa: bare }] }] };
 }
 

@@ -2,7 +2,8 @@
 import type { Failure, JobView, SetupView, StateView } from '../../api/types';
 import type { BalancePath } from '../../charts/Balance';
 import type { Cause, Lost } from '../../charts/TravelStair';
-import { decel, millimetres, newtons } from '../../units/format';
+import { decel, millimetres } from '../../units/format';
+import { force, written } from '../../units/shown';
 import type { Figures } from './figures';
 
 const GROUPS: readonly { name: string; side: Cause['side']; parts: RegExp }[] = [
@@ -55,9 +56,9 @@ export function lostOf(failures: readonly Failure[]): Lost[] {
     const z = decel(f.best_grip_decel_g);
     const short = f.limited_by === 'travel' || f.limited_by === 'chamber' || f.limited_by === 'contact';
     const ends: Record<Failure['limited_by'], string> = {
-      force: `${z} g at ${newtons(f.pedal_force_n)} N`,
-      travel: `floor at ${newtons(f.pedal_force_n)} N, ${z} g`,
-      chamber: `chamber spent at ${newtons(f.pedal_force_n)} N, ${z} g`,
+      force: `${z} g at ${written(force(f.pedal_force_n))}`,
+      travel: `floor at ${written(force(f.pedal_force_n))}, ${z} g`,
+      chamber: `chamber spent at ${written(force(f.pedal_force_n))}, ${z} g`,
       contact: 'floor before contact',
       all_lost: 'no brakes left',
     };

@@ -1,6 +1,7 @@
 /** What the push rule shows, from what is looked at. */
 import type { PushRuleProps } from '../../charts/PushRule';
-import { decel, newtons } from '../../units/format';
+import { decel } from '../../units/format';
+import { force, spoken } from '../../units/shown';
 import { pushFor } from './figures';
 import type { Size } from './useSize';
 
@@ -20,7 +21,7 @@ export function ruleOf({ job, now, found, behind, state, onPush }: Size): PushRu
       const push = pushFor(state.curves, z);
       return push === null ? [] : [{ decel: z, push }];
     }),
-    said: `Push, ${newtons(now.push)} newton, ${decel(now.decel)} g`,
+    said: `Push, ${spoken(force(now.push))}, ${decel(now.decel)} g`,
     onPush,
   };
 }

@@ -1,14 +1,15 @@
 /** The sentences that stand for the drawings, for a screen reader. */
-import { decel, megapascals, millimetres, newtons } from '../../units/format';
+import { decel, millimetres } from '../../units/format';
+import { force, pressure, spoken } from '../../units/shown';
 import type { Size } from './useSize';
 import { firstLock } from './words';
 
 export function saidLine({ setup, now, found, solved }: Size): string {
   const pressures = solved.parts.stations.map(
-    (s) => `${megapascals(now.stations[s.name]?.outlet ?? 0)} megapascal at the ${s.name}`,
+    (s) => `${spoken(pressure(now.stations[s.name]?.outlet ?? 0))} at the ${s.name}`,
   );
-  const was = found ? `; as found ${newtons(found.now.push)} newton for ${decel(found.now.decel)} g` : '';
-  return `Force line, ${setup.name}: ${newtons(now.push)} newton at the foot, ${newtons(now.rod)} on the rod, ${pressures.join(', ')}, ${decel(now.decel)} g on the road${was}.`;
+  const was = found ? `; as found ${spoken(force(found.now.push))} for ${decel(found.now.decel)} g` : '';
+  return `Force line, ${setup.name}: ${spoken(force(now.push))} at the foot, ${force(now.rod).v} on the rod, ${pressures.join(', ')}, ${decel(now.decel)} g on the road${was}.`;
 }
 
 export function saidBalance({ setup, state, now }: Size): string {

@@ -3,7 +3,8 @@ import type { Curves } from '../../api/types';
 import type { FeelDot, FeelMark } from '../../charts/Feel';
 import type { Point } from '../../drawings/ink';
 import type { Tabled } from '../../ui/DataTable';
-import { decel, kilonewtons, megapascals, millimetres, newtons, tenths } from '../../units/format';
+import { decel, millimetres, tenths } from '../../units/format';
+import { force, great, pressure } from '../../units/shown';
 import type { Cause } from '../../charts/TravelStair';
 
 const EVERY = 12;
@@ -16,19 +17,19 @@ const some = (length: number): number[] => {
 
 export const feelTable = (dots: readonly FeelDot[], marks: readonly FeelMark[]): Tabled => ({
   caption: 'Effort and travel at the stop wanted',
-  head: ['setup or bore', 'push, N', 'travel, mm'],
+  head: ['setup or bore', `push, ${force(0).unit}`, 'travel, mm'],
   rows: [
-    ...marks.map((m) => [m.name, newtons(m.push), millimetres(m.travel)]),
-    ...dots.map((d) => [d.name, newtons(d.push), millimetres(d.travel)]),
+    ...marks.map((m) => [m.name, force(m.push).v, millimetres(m.travel)]),
+    ...dots.map((d) => [d.name, force(d.push).v, millimetres(d.travel)]),
   ],
 });
 export const balanceTable = (curves: Curves): Tabled => ({
   caption: 'Front and rear brake force over the push',
-  head: ['push, N', 'front, kN', 'rear, kN', 'g'],
+  head: [`push, ${force(0).unit}`, `front, ${great(0).unit}`, `rear, ${great(0).unit}`, 'g'],
   rows: some(curves.push_n.length).map((i) => [
-    newtons(curves.push_n[i] ?? 0),
-    kilonewtons(curves.front_n[i] ?? 0),
-    kilonewtons(curves.rear_n[i] ?? 0),
+    force(curves.push_n[i] ?? 0).v,
+    great(curves.front_n[i] ?? 0).v,
+    great(curves.rear_n[i] ?? 0).v,
     decel(curves.decel_g[i] ?? 0),
   ]),
 });
@@ -39,9 +40,9 @@ export const travelTable = (causes: readonly Cause[], total: number): Tabled => 
 });
 export const valveTable = (lines: readonly { name: string; points: readonly Point[] }[]): Tabled => ({
   caption: 'Pressure through the valves',
-  head: ['line', 'from the cylinder, MPa', 'to the brakes, MPa'],
+  head: ['line', `from the cylinder, ${pressure(0).unit}`, `to the brakes, ${pressure(0).unit}`],
   rows: lines.flatMap((l) =>
-    some(l.points.length).map((i) => [l.name, megapascals(l.points[i]?.[0] ?? 0), megapascals(l.points[i]?.[1] ?? 0)]),
+    some(l.points.length).map((i) => [l.name, pressure(l.points[i]?.[0] ?? 0).v, pressure(l.points[i]?.[1] ?? 0).v]),
   ),
 });
 export const adhesionTable = (curves: Curves): Tabled => ({
@@ -58,6 +59,7 @@ export const ratioTable = (points: readonly Point[]): Tabled => ({
   head: ['travel, mm', 'ratio'],
   rows: some(points.length).map((i) => [millimetres(points[i]?.[0] ?? 0), decel(points[i]?.[1] ?? 0)]),
 });
+const degrees = (c: number | undefined) => Math.round(c ?? 0).toString();
 export const heatTable = (
   rows: readonly { name: string; starts: readonly number[]; peaks: readonly number[] }[],
 ): Tabled => ({
@@ -65,6 +67,6 @@ export const heatTable = (
   head: ['slow-down', ...rows.flatMap((r) => [`${r.name}, begins °C`, `${r.name}, peak °C`])],
   rows: Array.from({ length: Math.max(0, ...rows.map((r) => r.peaks.length)) }, (_, i) => [
     String(i + 1),
-    ...rows.flatMap((r) => [newtons(r.starts[i] ?? 0), newtons(r.peaks[i] ?? 0)]),
+    ...rows.flatMap((r) => [degrees(r.starts[i]), degrees(r.peaks[i])]),
   ]),
 });

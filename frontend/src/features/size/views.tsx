@@ -9,7 +9,8 @@ import { ValveCurve } from '../../charts/ValveCurve';
 import type { Point } from '../../drawings/ink';
 import { Plotted } from '../../ui/DataTable';
 import { useWidth } from '../../ui/useWidth';
-import { decel, millimetres, newtons, percent } from '../../units/format';
+import { decel, millimetres, percent } from '../../units/format';
+import { force, pressure, spoken, written } from '../../units/shown';
 import { kneeOf, kneeStep } from './edits';
 import { causesOf, lostOf, pathsOf, roomLeft, shortName } from './instruments';
 import { saidBalance, saidTravel } from './said';
@@ -75,7 +76,8 @@ export const FeelView = memo(function FeelView({ size, height }: ViewProps) {
   return (
     <>
       <p>
-        {difference(solved.against_found[look.load]) || `At ${decel(wanted)} g: ${newtons(state.stop_push_n ?? 0)} N.`}
+        {difference(solved.against_found[look.load]) ||
+          `At ${decel(wanted)} g: ${written(force(state.stop_push_n ?? 0))}.`}
       </p>
       <div className="plot" ref={ref}>
         <Plotted table={() => feelTable(dots, marks)}>
@@ -88,7 +90,7 @@ export const FeelView = memo(function FeelView({ size, height }: ViewProps) {
             limit={view.force_limit_n}
             good={room === null ? null : room * view.travel.good}
             room={room}
-            said={`Feel at ${decel(wanted)} g: ${marks.map((m) => `${m.name} ${newtons(m.push)} newton, ${millimetres(m.travel)} millimetres`).join('; ')}.`}
+            said={`Feel at ${decel(wanted)} g: ${marks.map((m) => `${m.name} ${spoken(force(m.push))}, ${millimetres(m.travel)} millimetres`).join('; ')}.`}
             onBore={onBore}
           />
         </Plotted>
@@ -185,7 +187,7 @@ export const ValveView = memo(function ValveView({ size, height }: ViewProps) {
     <>
       <p>
         {valve
-          ? `Knee ${(valve.knee_kpa / 1000).toFixed(2)} MPa; above it ${percent(valve.slope)} of the rise is passed.`
+          ? `Knee ${written(pressure(valve.knee_kpa))}; above it ${percent(valve.slope)} of the rise is passed.`
           : 'No proportioning valve: what goes in comes out.'}
       </p>
       <div className="plot" ref={ref}>

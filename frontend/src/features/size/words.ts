@@ -1,6 +1,7 @@
 /** Words and factors of each link, from the core's figures. */
 import type { Against, Parts, Solved, StateView, StationParts } from '../../api/types';
 import { decel, lock, percent, size } from '../../units/format';
+import { great, written } from '../../units/shown';
 import type { Figures } from './figures';
 import { drawnLines } from './line/geometry';
 
@@ -79,7 +80,7 @@ export function factors(solved: Solved, now: Figures, weight: number): string[][
         : `× ${(s.drum?.shoe_factor ?? 0).toFixed(2)} × ${size((s.drum?.drum_diameter_mm ?? 0) / 2)} mm`,
     ),
     stations((s) => `× ${s.wheels} ÷ ${Math.round(s.rolling_radius_mm)} mm`),
-    [`sum ÷ ${(weight / 1000).toFixed(2)} kN`],
+    [`sum ÷ ${written(great(weight))}`],
   ];
 }
 

@@ -5,6 +5,7 @@ import type { Measure } from '../useMeasure';
 import { boosterPicture } from './booster';
 import { discPicture, drumPicture } from './brake';
 import { cylinderPicture } from './cylinder';
+import { linkagePicture } from './linkage';
 import { pedalPicture } from './pedal';
 import { vehiclePicture } from './vehicle';
 
@@ -14,6 +15,7 @@ export function pictureOf(section: Section, { sheet, entering }: Measure): Drawn
   const n = (key: string) => at(key)?.value ?? null;
   const word = (key: string) => at(key)?.text ?? '';
   const here = entries.find((e) => e.path === entering.here)?.key ?? null;
+  const pinPath = at('linkage.rod_mm')?.path.replace('linkage.rod_mm', 'pivot_to_pin_mm');
   switch (section.kind) {
     case 'control':
       return pedalPicture({
@@ -56,6 +58,18 @@ export function pictureOf(section: Section, { sheet, entering }: Measure): Drawn
         share: n('front_share'),
         radius: null,
         tail: sheet.kind === 'aircraft' && sheet.sections.some((s) => s.title.includes('Front brake')),
+      });
+    case 'linkage':
+      return linkagePicture({
+        pin:
+          sheet.sections.flatMap((s) => s.groups.flatMap((g) => g.entries)).find((e) => e.path === pinPath)?.value ??
+          null,
+        rest: n('linkage.rest_angle_deg') ?? -90,
+        sense: word('linkage.sense') === '-1' ? -1 : 1,
+        point: [n('linkage.bore_point_mm.0') ?? 150, n('linkage.bore_point_mm.1') ?? -60],
+        direction: n('linkage.bore_direction_deg') ?? 0,
+        rod: n('linkage.rod_mm') ?? 150,
+        here,
       });
     case 'lines':
       return null;

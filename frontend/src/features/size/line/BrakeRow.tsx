@@ -12,7 +12,7 @@ import {
 } from '../../../drawings/brakes';
 import { arc, Arrow, Ground, Line, Path, polar, r2, Ring, Words } from '../../../drawings/ink';
 import { TyreFace } from '../../../drawings/vehicle';
-import { kilonewtons, newtons } from '../../../units/format';
+import { great, torque } from '../../../units/shown';
 import type { Figures } from '../figures';
 import { AT, AXIS, pistonsOf, S, thickness, type Row } from './geometry';
 import { Value } from './Value';
@@ -119,9 +119,9 @@ export function BrakeRow({ row, was, now, share }: RowProps) {
           <Ring x={AT.tyre} y={y} r={2 + 2 * share} as="planfill" />
         </>
       )}
-      {own?.clamp != null && <Value x={772} y={y} v={kilonewtons(own.clamp)} unit="kN" />}
-      <Value x={912} y={y} v={newtons(own?.torque ?? 0)} unit="N m" />
-      <Value x={1056} y={y + tyre} v={kilonewtons(brakeForce)} unit="kN" />
+      {own?.clamp != null && <Value x={772} y={y} {...great(own.clamp)} />}
+      <Value x={912} y={y} {...torque(own?.torque ?? 0)} />
+      <Value x={1056} y={y + tyre} {...great(brakeForce)} />
       {now.locked.includes(station.axle) && (
         <Words x={AT.tyre + 50} y={y + tyre + 15} as="txt dang">
           sliding

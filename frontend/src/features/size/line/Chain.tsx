@@ -1,7 +1,8 @@
 /** The figures under the drawing: what stands behind, and the factor of every link. */
 import type { Solved } from '../../../api/types';
 import { Dimension, Line, Words } from '../../../drawings/ink';
-import { decel, kilonewtons, megapascals, newtons } from '../../../units/format';
+import { decel } from '../../../units/format';
+import { force, great, pressure, torque, written, type Shown } from '../../../units/shown';
 import type { Figures } from '../figures';
 import { factors } from '../words';
 import { ENDS, rowsOf, WIDTH, type FoundLine, type Row } from './geometry';
@@ -15,18 +16,18 @@ export function AsFound({ found, words, y }: { found: FoundLine; words: string; 
   const own = (row: Row | undefined) => (row ? now.lines[row.system]?.stations[row.station.name] : undefined);
   const first = own(rows[0]);
   const drums = rows.filter((r) => r.station.drum).map((r) => `${r.station.axle} drum`);
-  const both = (of: (row: Row) => string) => rows.map(of).join(', ');
+  const both = (of: (row: Row) => Shown) => {
+    const all = rows.map(of);
+    return `${all.map((s) => s.v).join(', ')} ${all[0]?.unit ?? ''}`;
+  };
   const after = (i: number) => (ENDS[i] ?? 0) + 12;
   const texts: [number, string][] = [
-    [0, `${words} ${newtons(now.push)} N`],
-    [after(1), `${newtons(now.rod)} N`],
-    [after(3), `${megapascals(first?.inlet ?? 0)} MPa`],
-    [after(5), [first?.clamp != null ? `${kilonewtons(first.clamp)} kN` : '', ...drums].filter(Boolean).join(', ')],
-    [after(6), `${both((r) => newtons(own(r)?.torque ?? 0))} N m`],
-    [
-      after(7),
-      `${both((r) => kilonewtons(((own(r)?.torque ?? 0) * r.station.wheels * 1000) / r.station.rolling_radius_mm))} kN`,
-    ],
+    [0, `${words} ${written(force(now.push))}`],
+    [after(1), written(force(now.rod))],
+    [after(3), written(pressure(first?.inlet ?? 0))],
+    [after(5), [first?.clamp != null ? written(great(first.clamp)) : '', ...drums].filter(Boolean).join(', ')],
+    [after(6), both((r) => torque(own(r)?.torque ?? 0))],
+    [after(7), both((r) => great(((own(r)?.torque ?? 0) * r.station.wheels * 1000) / r.station.rolling_radius_mm))],
   ];
   return (
     <>

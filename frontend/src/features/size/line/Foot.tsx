@@ -2,7 +2,7 @@
 import type { Parts } from '../../../api/types';
 import { Arrow, Ground, Line, Path, r2, Ring, Unit, Words } from '../../../drawings/ink';
 import { Boot, Hand, PedalArm, PedalBracket, pedalPoint } from '../../../drawings/pedal';
-import { newtons } from '../../../units/format';
+import { force } from '../../../units/shown';
 import type { Figures } from '../figures';
 import { BODY, S, type FoundLine } from './geometry';
 
@@ -59,7 +59,7 @@ export function FootAndPedal({ parts, now, found, y, rodTo }: FootProps) {
       <Ring x={pin[0]} y={pin[1]} r={4.8} as="edge fpaper" />
       {hand ? <Hand x={pad[0]} y={pad[1]} /> : <Boot x={pad[0] - 9} y={pad[1] - 5.5} turn={-42} k={0.6} />}
       <Words x={0} y={Math.min(pad[1] - 13, 196)} as="hero">
-        {newtons(now.push)} <Unit>N</Unit>
+        {force(now.push).v} <Unit>{force(now.push).unit}</Unit>
       </Words>
     </>
   );

@@ -11,7 +11,7 @@ import {
   ValveBody,
 } from '../../../drawings/cylinder';
 import { Path, r2, Ring, Words } from '../../../drawings/ink';
-import { megapascals } from '../../../units/format';
+import { pressure } from '../../../units/shown';
 import type { Figures } from '../figures';
 import { brakeLeft } from './BrakeRow';
 import { AXIS, BODY, S, type FoundLine, type Row } from './geometry';
@@ -65,11 +65,11 @@ function OnTheWay({ row, own }: { row: Row; own: { inlet: number; outlet: number
       )}
       {station.valve ? (
         <>
-          <Value x={449} y={first ? y + 38 : y} v={megapascals(own?.inlet ?? 0)} unit="MPa" />
-          <Value x={560} y={y - 4} v={megapascals(own?.outlet ?? 0)} unit="MPa" />
+          <Value x={449} y={first ? y + 38 : y} {...pressure(own?.inlet ?? 0)} />
+          <Value x={560} y={y - 4} {...pressure(own?.outlet ?? 0)} />
         </>
       ) : (
-        <Value x={first ? 523 : 445} y={y} v={megapascals(own?.outlet ?? 0)} unit="MPa" />
+        <Value x={first ? 523 : 445} y={y} {...pressure(own?.outlet ?? 0)} />
       )}
     </>
   );
@@ -140,7 +140,7 @@ export function SmallCylinder({ row, bore, push, x, own }: SmallProps) {
       <Nut x={x + length + 4} y={y} />
       <Hose x1={566} x2={596} y={y} braided={station.hoses.includes('braided')} />
       <ValveBody x={516} y={y} present={station.valve !== null} />
-      <Value x={552} y={y - 6} v={megapascals(own?.outlet ?? 0)} unit="MPa" />
+      <Value x={552} y={y - 6} {...pressure(own?.outlet ?? 0)} />
     </>
   );
 }

@@ -2,7 +2,7 @@
 import type { LineView, Solved } from '../../../api/types';
 import { Arrow, Line, Path, r2, Ring, Unit, Words } from '../../../drawings/ink';
 import { Hand, PedalArm, pedalPoint, SmallBoot } from '../../../drawings/pedal';
-import { newtons } from '../../../units/format';
+import { force } from '../../../units/shown';
 import type { Figures } from '../figures';
 import { AXIS, S, type Row } from './geometry';
 import { SmallCylinder } from './Hydraulics';
@@ -39,12 +39,12 @@ function LeverLine({ line, row, now }: { line: LineView; row: Row; now: Figures 
       <Ring x={pin[0]} y={pin[1]} r={4.2} as="edge fpaper" />
       {kind === 'hand_lever' ? <Hand x={pad[0]} y={pad[1]} /> : <SmallBoot x={pad[0]} y={pad[1]} />}
       <Words x={0} y={pad[1] - 8} as="fig big">
-        {newtons(push)} <Unit>N</Unit>
+        {force(push).v} <Unit>{force(push).unit}</Unit>
       </Words>
       <Words x={0} y={pad[1] + 5} as="q">
         {line.system}
       </Words>
-      <Value x={226} y={y} v={newtons(own?.rod ?? 0)} unit="N" />
+      <Value x={226} y={y} {...force(own?.rod ?? 0)} />
       <SmallCylinder
         row={row}
         bore={line.parts.cylinder.bore_mm}

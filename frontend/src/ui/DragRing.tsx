@@ -1,7 +1,7 @@
-/** A ring in the drawing that is dragged up and down: it asks the core as it goes, and one drag is one step to undo. */
+/** A ring in a drawing that is dragged along it: it asks the core as it goes, and one drag is one step to undo. */
 import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
 import styled from 'styled-components';
-import { useSteady, type Take } from '../../../ui/useSteady';
+import { useSteady, type Take } from './useSteady';
 
 const Handle = styled.div`
   position: absolute;
@@ -9,6 +9,9 @@ const Handle = styled.div`
   height: 26px;
   margin: -13px 0 0 -13px;
   cursor: ns-resize;
+  &[aria-orientation='horizontal'] {
+    cursor: ew-resize;
+  }
   touch-action: none;
   display: grid;
   place-items: center;
@@ -47,9 +50,11 @@ export interface Ring {
   least: number;
   most: number;
   step: number;
-  /** Value for each pixel of the page that the ring is moved down. */
+  /** The way it goes; up and down when not said. */
+  along?: 'x' | 'y';
+  /** Value for each pixel that the ring is moved right or down. */
   perPixel: number;
-  /** Place in the drawing, in per cent. */
+  /** Place in the drawing. */
   left: string;
   top: string;
   text: (value: number) => string;
@@ -58,18 +63,25 @@ export interface Ring {
 
 let gestures = 0;
 export function DragRing(p: Ring) {
+  const along = p.along ?? 'y';
   const { moved, move: take } = useSteady(p.value, p.onTake);
-  const drag = useRef<{ y: number; value: number; gesture: string } | null>(null);
+  const drag = useRef<{ from: number; value: number; gesture: string } | null>(null);
   const held = (v: number) => Math.min(p.most, Math.max(p.least, Math.round(v / p.step) * p.step));
   const now = moved ?? p.value;
   const down = (event: PointerEvent<HTMLDivElement>) => {
     event.currentTarget.setPointerCapture(event.pointerId);
     gestures += 1;
-    drag.current = { y: event.clientY, value: p.value, gesture: `drag-${Date.now()}-${gestures}` };
+    drag.current = {
+      from: along === 'x' ? event.clientX : event.clientY,
+      value: p.value,
+      gesture: `drag-${Date.now()}-${gestures}`,
+    };
   };
-  const move = (event: PointerEvent) => {
+  const move = (event: PointerEvent<HTMLDivElement>) => {
     if (!drag.current) return;
-    const next = held(drag.current.value + (event.clientY - drag.current.y) * p.perPixel);
+    const by =
+      ((along === 'x' ? event.clientX : event.clientY) - drag.current.from) / event.currentTarget.currentCSSZoom;
+    const next = held(drag.current.value + by * p.perPixel);
     if (next !== now) void take(next, drag.current.gesture);
   };
   const up = () => {
@@ -91,7 +103,7 @@ export function DragRing(p: Ring) {
       aria-valuemax={p.most}
       aria-valuenow={Math.round(now * 100) / 100}
       aria-valuetext={p.text(now)}
-      aria-orientation="vertical"
+      aria-orientation={along === 'x' ? 'horizontal' : 'vertical'}
       style={{ left: p.left, top: p.top }}
       onKeyDown={keys}
       onPointerDown={down}
