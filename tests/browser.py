@@ -1,6 +1,7 @@
 """The real server and the real browser, for tests, pictures and measurements."""
 
 import contextlib
+import multiprocessing
 import os
 import socket
 import subprocess
@@ -12,6 +13,7 @@ import urllib.request
 from collections.abc import Iterator
 from pathlib import Path
 
+from kobrix.cli.main import main
 from playwright.sync_api import Browser, sync_playwright
 
 ROOT = Path(__file__).resolve().parents[1]
@@ -68,6 +70,32 @@ def server(database: Path | None = None, demo: bool = True) -> Iterator[str]:
             finally:
                 process.terminate()
                 process.wait(timeout=10)
+
+
+def _serve(words: list[str]) -> None:
+    """The command in this process, what it prints thrown away."""
+    os.dup2(os.open(os.devnull, os.O_WRONLY), 1)
+    sys.exit(main(words))
+
+
+@contextlib.contextmanager
+def quick_server() -> Iterator[str]:
+    """The same on the demo job, for many short tests: forked from a process that has loaded the program already."""
+    forks = multiprocessing.get_context("forkserver")
+    forks.set_forkserver_preload(
+        ["kobrix.cli.main", "kobrix.cli.serve", "uvicorn.lifespan.on", "uvicorn.protocols.http.h11_impl"]
+    )
+    with tempfile.TemporaryDirectory() as folder:
+        port = free_port()
+        process = forks.Process(target=_serve, args=(command(Path(folder) / "test.sqlite3", port)[3:],), daemon=True)
+        process.start()
+        try:
+            url = f"http://127.0.0.1:{port}"
+            wait_until_up(url)
+            yield url
+        finally:
+            process.kill()
+            process.join()
 
 
 @contextlib.contextmanager

@@ -12,8 +12,8 @@ FOLDER = ROOT / "docs" / "screenshots"
 
 @dataclass(frozen=True)
 class Shot:
-    """One picture: its file `name`, the `path` of the page, `width` and `height`, the `theme`, the buttons to `press` and the
-    field to `focus` first."""
+    """One picture: its file `name`, the `path` of the page, `width` and `height`, the `theme`, the buttons to `press`, the
+    field to `focus` and the boxes to `tick` first."""
 
     name: str
     path: str
@@ -22,8 +22,10 @@ class Shot:
     theme: str = "light"
     press: tuple[str, ...] = ()
     focus: str = ""
+    tick: tuple[str, ...] = ()
 
 
+MATCH = "/jobs/1/match?setup=plan+A"
 SHOTS = (
     Shot("size", "/jobs/1/size"),
     Shot("size-dark", "/jobs/1/size", theme="dark"),
@@ -37,6 +39,8 @@ SHOTS = (
     Shot("measure", "/jobs/1/measure", focus="pivot_to_pad_mm"),
     Shot("measure-brakes-dark", "/jobs/1/measure?part=brake.0.0", theme="dark", focus="rotor_diameter_mm"),
     Shot("measure-phone", "/jobs/1/measure", 390, 844, focus="pivot_to_pin_mm"),
+    Shot("match", MATCH, tick=("Rear brakes may change", "Rear valve may change"), press=("Show setup 2 on the line",)),
+    Shot("match-phone", MATCH, 390, 844),
     Shot("jobs", "/jobs"),
 )
 
@@ -58,6 +62,9 @@ def main() -> None:
             page = context.new_page()
             page.goto(url + shot.path)
             page.get_by_role("main").wait_for()
+            for name in shot.tick:
+                page.get_by_role("checkbox", name=name).check(force=True)
+                page.wait_for_timeout(2500)
             for name in shot.press:
                 page.get_by_role("button", name=name).first.click()
             if shot.focus:

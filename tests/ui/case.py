@@ -6,7 +6,7 @@ from typing import Any
 
 from playwright.sync_api import Browser, Page, expect
 
-from tests.browser import ROOT, chromium, server
+from tests.browser import ROOT, chromium, quick_server
 
 AXE = (ROOT / "frontend" / "node_modules" / "axe-core" / "axe.min.js").read_text(encoding="utf-8")
 LAPTOP, PHONE = (1280, 800), (390, 844)
@@ -30,7 +30,7 @@ class UiCase(unittest.TestCase):
     def setUp(self) -> None:
         stack = ExitStack()
         self.addCleanup(stack.close)
-        self.url = stack.enter_context(server())
+        self.url = stack.enter_context(quick_server())
         self.errors: list[str] = []
         self.page = self.new_page()
 
@@ -57,7 +57,14 @@ class UiCase(unittest.TestCase):
 
     def fits(self, page: Page | None = None) -> None:
         """Nothing can be pushed sideways, once the page has settled."""
-        (page or self.page).wait_for_function("document.documentElement.scrollWidth <= document.documentElement.clientWidth")
+        page = page or self.page
+        root, beyond = "document.documentElement", 1
+        for _ in range(PATIENCE // 100):
+            beyond = page.evaluate(f"{root}.scrollWidth - {root}.clientWidth")
+            if beyond <= 0:
+                return
+            page.wait_for_timeout(100)
+        self.fail(f"the page can be pushed sideways by {beyond} px")
 
     def axe(self, page: Page | None = None) -> None:
         """The page breaks no rule of axe-core."""

@@ -203,7 +203,8 @@ class Sheet(UiCase):
         page.get_by_role("button", name=re.compile("^Condition")).click()
         shown = page.get_by_role("img", name=re.compile("Pedal: pit.png"))
         expect(shown).to_be_visible()
-        page.wait_for_function("e => e.naturalWidth > 0", arg=shown.element_handle())
+        expect(shown).to_have_js_property("complete", True)
+        self.assertGreater(shown.evaluate("e => e.naturalWidth"), 0)
         self.axe()
         self.no_errors("Failed to load resource")
 

@@ -16,7 +16,7 @@ def typed_edit(path: str, text: str, preferred: str | None = None) -> dict[str, 
 
     An empty text takes the field away: what it stands for is then not known. Raises BadEntry.
     """
-    name = next((step for step in reversed(path.split(".")) if not step.isdigit()), path)
+    name = next((step for step in reversed(path.rstrip("]").split(".")) if not step.isdigit()), path)
     if len(text) > _TEXT_LIMIT:
         raise BadEntry(label_of(name), f"{len(text)} characters", f"at most {_TEXT_LIMIT}")
     if not text.strip():

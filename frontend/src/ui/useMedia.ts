@@ -4,40 +4,39 @@ import { useSyncExternalStore } from 'react';
 export const WIDE = '(min-width: 1248px), print';
 export const TABLED = '(min-width: 900px), print';
 
-/** Whether a media query holds now. */
-export function useMedia(query: string): boolean {
-  const paper = usePaper();
-  const holds = useSyncExternalStore(
-    (changed) => {
-      const list = window.matchMedia(query);
-      list.addEventListener('change', changed);
-      return () => list.removeEventListener('change', changed);
-    },
-    () => window.matchMedia(query).matches,
-  );
-  return holds || (paper && query.endsWith('print'));
-}
-
+/** What is known of each query: asking the browser again while a page is drawn would lay it out each time. */
+const known = new Map<string, boolean>();
+const listeners = new Set<() => void>();
 let printing = false;
-/** Whether the page is being printed: known before the pages are counted. */
-export function usePaper(): boolean {
-  return useSyncExternalStore(
-    (changed) => {
-      const to = (now: boolean) => () => {
-        printing = now;
-        changed();
-      };
-      const list = window.matchMedia('print');
-      const [before, after] = [to(true), to(false)];
-      window.addEventListener('beforeprint', before);
-      window.addEventListener('afterprint', after);
-      list.addEventListener('change', changed);
-      return () => {
-        window.removeEventListener('beforeprint', before);
-        window.removeEventListener('afterprint', after);
-        list.removeEventListener('change', changed);
-      };
-    },
-    () => printing || window.matchMedia('print').matches,
-  );
+
+function holds(query: string): boolean {
+  let now = known.get(query);
+  if (now === undefined) {
+    const list = window.matchMedia(query);
+    now = list.matches;
+    known.set(query, now);
+    list.addEventListener('change', ({ matches }) => {
+      known.set(query, matches);
+      listeners.forEach((changed) => changed());
+    });
+  }
+  return now;
 }
+const to = (paper: boolean) => () => {
+  printing = paper;
+  listeners.forEach((changed) => changed());
+};
+window.addEventListener('beforeprint', to(true));
+window.addEventListener('afterprint', to(false));
+
+const listen = (changed: () => void) => {
+  listeners.add(changed);
+  return () => listeners.delete(changed);
+};
+
+/** Whether a media query holds now. */
+export const useMedia = (query: string): boolean =>
+  useSyncExternalStore(listen, () => holds(query) || (printing && query.endsWith('print')));
+
+/** Whether the page is being printed: known before the pages are counted. */
+export const usePaper = (): boolean => useMedia('print');

@@ -130,6 +130,7 @@ export function SizeSheet({ size, tools }: { size: Size; tools: ReactNode }) {
   const { view } = job;
   // While the push is scrubbed the line comes first; the instruments follow one frame behind it.
   const later = useDeferredValue(size);
+  const begun = useDeferredValue(true, false); // the same when the page opens
   const against = difference(solved.against_found[look.load]);
   const progress = useMemo(() => progressOf(view), [view]);
   const [ref, height] = useHeight<HTMLDivElement>(250);
@@ -228,7 +229,7 @@ export function SizeSheet({ size, tools }: { size: Size; tools: ReactNode }) {
           </Line>
         )}
         <Instruments ref={ref}>
-          {comparing ? (
+          {!begun ? null : comparing ? (
             <Compare size={later} onClose={() => setComparing(false)} />
           ) : (
             <>
