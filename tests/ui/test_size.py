@@ -3,7 +3,7 @@
 import re
 import unittest
 
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Page, Route, expect
 
 from tests.ui.case import PHONE, UiCase
 
@@ -57,6 +57,23 @@ class Laptop(Spoken):
             field.press("Enter")
             expect(field).to_have_value(kept)
             expect(page.get_by_role("alert")).to_have_count(0)
+        self.no_errors()
+
+    def test_typing_on_while_the_first_is_stored_is_no_change_from_elsewhere(self) -> None:
+        page = self.open()
+        held: list[Route] = []
+        page.route("**/changes", lambda route: held.append(route))
+        field = page.get_by_role("textbox", name="knee")
+        with page.expect_request("**/changes"):
+            field.fill("900 psi")
+            field.press("Enter")
+        field.fill("650")
+        held[0].continue_()
+        page.unroute("**/changes")
+        expect(page.get_by_role("button", name="Undo")).to_be_enabled()
+        field.press("Enter")
+        expect(field).to_have_value("650 psi")
+        expect(page.get_by_role("alert")).to_have_count(0)
         self.no_errors()
 
     def test_nonsense_is_refused_in_words_and_nothing_is_lost(self) -> None:

@@ -12,6 +12,7 @@ from kobrix.setup.search import search
 from kobrix.setup.search_ask import Search, default_search
 
 Doc = dict[str, Any]
+_SPREADS = (("push_n", "push", 0, "N"), ("travel_mm", "travel", 0, "mm"), ("margin_g", "rear locks after the front by", 2, "g"))
 _COLUMNS = ("push_n", "travel_mm", "travel_share", "grip_use", "left_g", "price")
 
 
@@ -36,10 +37,22 @@ def _write_csv(found: Doc, path: Path) -> None:
     parts = list(found["kept"][0]["words"]) if found["kept"] else []
     with path.open("w", encoding="utf-8", newline="") as file:
         writer = csv.writer(file)
-        writer.writerow([*parts, *_COLUMNS, "push_p5_n", "push_p95_n", "travel_p5_mm", "travel_p95_mm", "reasons"])
+        writer.writerow(
+            [
+                *parts,
+                *_COLUMNS,
+                "push_p5_n",
+                "push_p95_n",
+                "travel_p5_mm",
+                "travel_p95_mm",
+                "margin_p5_g",
+                "margin_p95_g",
+                "reasons",
+            ]
+        )
         for row in found["kept"]:
             doubt = row["doubt"] or {}
-            ends = [(doubt.get(k) or {}).get(p, "") for k in ("push_n", "travel_mm") for p in ("p5", "p95")]
+            ends = [(doubt.get(k) or {}).get(p, "") for k in ("push_n", "travel_mm", "margin_g") for p in ("p5", "p95")]
             figures = ["" if row[c] is None else row[c] for c in _COLUMNS]
             writer.writerow([*(row["words"][p] for p in parts), *figures, *ends, "; ".join(row["reasons"])])
 
@@ -56,10 +69,13 @@ def _table(found: Doc) -> str:
         lines.append(f"{n}. {made}")
         lines.append(f"   {row['push_n']:.0f} N, {row['travel_mm']:.0f} mm, {row['grip_use'] * 100:.0f} % of the grip, "
                      f"{row['left_g']:.2f} g with a circuit lost, {price}")  # fmt: skip
-        spread = row["doubt"]
-        if spread is not None and spread["push_n"] is not None and spread["travel_mm"] is not None:
-            push, travel = spread["push_n"], spread["travel_mm"]
-            lines.append(f"   P5 to P95: {push['p5']:.0f} to {push['p95']:.0f} N, {travel['p5']:.0f} to {travel['p95']:.0f} mm")
+        spread = row["doubt"] or {}
+        told_ends = [
+            f"{words} {spread[key]['p5']:.{digits}f} to {spread[key]['p95']:.{digits}f} {unit}"
+            for key, words, digits, unit in _SPREADS if spread.get(key) is not None
+        ]  # fmt: skip
+        if told_ends:
+            lines.append(f"   P5 to P95: {', '.join(told_ends)}")
         lines += [f"   - {reason}" for reason in row["reasons"]]
     if not told:
         lines.append("No setup meets all limits.")

@@ -151,7 +151,15 @@ export const Tried = memo(function Tried({
   const inside = (travel: number, push: number) => travel >= low && travel <= high && push <= most;
   const first = found.setups[0]?.name;
   const stands = rows.some((r) => r.as_it_stands);
-  const marks = found.setups.filter((m) => inside(m.travel_mm, m.push_n) && !(stands && m.name === found.setup));
+  // What lies beyond the frame stands at its edge, with its figures.
+  const marks = found.setups
+    .filter((m) => !(stands && m.name === found.setup))
+    .map((m) => {
+      const own = inside(m.travel_mm, m.push_n);
+      const figures = `${m.name} ${written(force(m.push_n))}, ${millimetres(m.travel_mm)} mm`;
+      const [cx, cy] = [Math.min(right - 7, Math.max(left + 7, x(m.travel_mm))), Math.max(top + 8, y(m.push_n))];
+      return { name: m.name, words: own ? m.name : figures, cx, cy, end: cx > right - 160 };
+    });
   // The first lie on top of the others, the one looked at on top of all.
   const order = [...rows.keys()].reverse().filter((i) => i !== on);
   if (on !== null) order.push(on);
@@ -196,12 +204,17 @@ export const Tried = memo(function Tried({
         {marks.map((m) => (
           <g key={m.name}>
             {m.name === first ? (
-              <Ring x={x(m.travel_mm)} y={y(m.push_n)} r={5} as="ghost" />
+              <Ring x={m.cx} y={m.cy} r={5} as="ghost" />
             ) : (
-              <Box x={x(m.travel_mm) - 4.5} y={y(m.push_n) - 4.5} w={9} h={9} as="bmark" />
+              <Box x={m.cx - 4.5} y={m.cy - 4.5} w={9} h={9} as="bmark" />
             )}
-            <Tag x={x(m.travel_mm) + 9} y={y(m.push_n) + 14} as={m.name === first ? 'wtx' : 'bb'}>
-              {m.name}
+            <Tag
+              x={m.cx + (m.end ? -9 : 9)}
+              y={m.cy + 14}
+              as={m.name === first ? 'wtx' : 'bb'}
+              at={m.end ? 'end' : 'start'}
+            >
+              {m.words}
             </Tag>
           </g>
         ))}

@@ -3,8 +3,8 @@ import { useRef, useState } from 'react';
 
 interface Draft {
   text: string;
-  /** What was stored when the typing began. */
-  from: string;
+  /** What was stored when the typing began; null when that was being stored by this field itself. */
+  from: string | null;
   refused: string | null;
 }
 
@@ -21,7 +21,7 @@ export function useDraft(value: string, onCommit: (text: string) => Promise<unkn
       setDraft(null);
       return true;
     }
-    if (from !== value) {
+    if (from !== null && from !== value) {
       // Another tab or device stored something here meanwhile: it is shown first, and taken only when said again.
       const now = value === '' ? 'nothing' : value;
       const refused = `Changed elsewhere meanwhile: stored is ${now}, you entered ${text}. Enter again to use yours, Esc to keep the stored one.`;
@@ -32,7 +32,8 @@ export function useDraft(value: string, onCommit: (text: string) => Promise<unkn
     const still = (then: Draft | null) => (now: Draft | null) => (now?.text === text ? then : now);
     try {
       await onCommit(text);
-      setDraft(still(null));
+      // What was typed on while this was stored began from this, not from what stood there before.
+      setDraft((now) => (now === null || now.text === text ? null : { ...now, from: null }));
       return true;
     } catch (error) {
       setDraft(still({ text, from, refused: error instanceof Error ? error.message : 'It was refused.' }));

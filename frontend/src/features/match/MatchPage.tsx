@@ -382,6 +382,8 @@ function Result({ found, matching }: { found: Found; matching: Matching }) {
               ? ` ${grouped(found.more[0].count)} would ${found.more[0].words}.`
               : ' Let more change, or let a limit out.'}
           </p>
+        ) : found.kept.length === 0 ? (
+          <p>None that meets every limit yet.</p>
         ) : (
           <Listed found={found} matching={matching} />
         )}

@@ -1,25 +1,28 @@
 /** Why a setup is worth buying, how sure it is, and what it costs, in words. */
 import type { Kept as Row } from '../../api/types';
+import { decel } from '../../units/format';
 
-/** The chances worth saying, the greatest first. */
+/** How much later the rear locks, P5 to P95, and the chances worth saying, the greatest first. */
 export function chances(row: Row): string {
   const some = Object.entries(row.doubt?.chances ?? {})
     .filter(([, share]) => share >= 0.01)
     .sort((a, b) => b[1] - a[1])
     .slice(0, 3)
     .map(([id, share]) => `${Math.round(share * 100)} % ${LIMITS[id] ?? id}`);
-  return some.length > 0 ? `chance of: ${some.join('; ')}` : 'within every limit in all trials';
+  const margin = row.doubt?.margin_g;
+  const later = margin ? `rear locks ${decel(margin.p5)} to ${decel(margin.p95)} g later; ` : '';
+  return `${later}${some.length > 0 ? `chance of ${some.join(', ')}` : 'within every limit in all trials'}`;
 }
 
 const LIMITS: Record<string, string> = {
   no_stop: 'no such stop',
   rear_first: 'rear first',
-  early_lock: 'an earlier lock',
-  effort: 'too hard a push',
-  travel: 'too long a pedal',
-  slippery: 'rear first on a slippery road',
-  sharing: 'breaking the sharing rule',
-  lost_circuit: 'too little left with a circuit lost',
+  early_lock: 'early lock',
+  effort: 'too hard',
+  travel: 'too long',
+  slippery: 'rear first when slippery',
+  sharing: 'against the sharing rule',
+  lost_circuit: 'too little left',
 };
 
 /** The first reasons, or that nothing beats it. */
