@@ -3,6 +3,7 @@
 import copy
 import json
 import unittest
+from collections.abc import Iterator
 from typing import Any
 
 from hypothesis import HealthCheck, given, settings
@@ -36,6 +37,15 @@ def put(document: Any, path: tuple[Any, ...], value: Any) -> Any:
     return own
 
 
+def each(ways: list[tuple[Any, ...]], times: int) -> Iterator[tuple[tuple[Any, ...], Any]]:
+    """Every entry with so many of the values, each value in its turn."""
+    turn = 0
+    for path in ways:
+        for _ in range(times):
+            yield path, NASTY[turn % len(NASTY)]
+            turn += 1
+
+
 EXAMPLE, JOB = example_document(), demo_document()
 WAYS, JOB_WAYS = leaves(EXAMPLE), leaves(JOB)
 
@@ -51,15 +61,21 @@ class Files(ApiCase):
             self.assertTrue(problem["detail"].endswith("."))
             self.assertLess(len(problem["detail"]), 6000)
 
-    @settings(max_examples=150, deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture])
-    @given(st.sampled_from(WAYS), st.sampled_from(NASTY))
-    def test_one_wrong_entry_in_a_setup(self, path: tuple[Any, ...], value: Any) -> None:
-        self.answered(json.dumps(put(EXAMPLE, path, value)).encode())
+    def test_one_wrong_entry_in_a_setup(self) -> None:
+        for path, value in each(WAYS, 5):
+            with self.subTest(path=path, value=value):
+                self.answered(json.dumps(put(EXAMPLE, path, value)).encode())
 
-    @settings(max_examples=60, deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture])
-    @given(st.sampled_from(JOB_WAYS), st.sampled_from(NASTY))
-    def test_one_wrong_entry_in_a_job(self, path: tuple[Any, ...], value: Any) -> None:
-        self.answered(json.dumps(put(JOB, path, value)).encode())
+    def test_one_wrong_entry_in_a_job(self) -> None:
+        for path, value in each(JOB_WAYS, 1):
+            with self.subTest(path=path, value=value):
+                self.answered(json.dumps(put(JOB, path, value)).encode())
+
+    def test_what_the_file_is_of(self) -> None:
+        for key in ("format", "version", "name"):
+            for value in NASTY:
+                with self.subTest(key=key, value=value):
+                    self.answered(json.dumps({**EXAMPLE, key: value}).encode())
 
     @settings(max_examples=60, deadline=None, suppress_health_check=[HealthCheck.function_scoped_fixture])
     @given(st.binary(max_size=300))

@@ -79,7 +79,7 @@ def read_file(value: Any) -> Setup | Job:
     if not isinstance(value, dict):
         raise BadFile(["The file must hold one object with a format, a version and a name."])
     form, version = value.get("format"), value.get("version")
-    if form not in _FORMATS:
+    if not isinstance(form, str) or form not in _FORMATS:
         raise BadFile([f"format: {form!r} was given; allowed is {' or '.join(map(repr, _FORMATS))}."])
     if version != VERSION or isinstance(version, bool):
         raise BadFile([
