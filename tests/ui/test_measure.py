@@ -97,7 +97,8 @@ class KeysAlone(UiCase):
         expect(page.get_by_role("radio", name=re.compile("Plan A"))).to_be_checked()
         expect(page.get_by_text("danger", exact=True)).to_have_count(0)
         expect(page.get_by_role("img", name="Force line")).to_have_attribute("aria-label", re.compile("plan A: 3[0-9]{2} newton"))
-        page.reload()
+        with page.expect_response("**/moment"):  # the figures for exactly this push, before the plan goes
+            page.reload()
         expect(page.get_by_role("radio", name=re.compile("Plan A"))).to_be_checked()
         page.keyboard.press("Control+z")
         expect(page.get_by_role("radio", name=re.compile("Plan A"))).to_have_count(0)

@@ -6,6 +6,8 @@ from contextlib import contextmanager
 from importlib import resources
 from pathlib import Path
 
+from kobrix.core.errors import BadFile
+
 BUSY_SECONDS = 10.0
 
 
@@ -49,19 +51,37 @@ def migrations() -> list[tuple[int, str]]:
 def prepare(path: Path, steps: list[tuple[int, str]] | None = None) -> bool:
     """Bring the database at `path` to the newest migration; a copy is put beside an older one first.
 
-    Returns whether the database was created just now. `steps` stands in for the shipped migrations in tests.
+    Returns whether the database was created just now. `steps` stands in for the shipped migrations in tests. Raises BadFile,
+    and changes nothing, where the file is no database or a newer Kobrix made it.
     """
     path.parent.mkdir(parents=True, exist_ok=True)
     created = not path.exists()
-    with open_db(path) as db:
-        db.execute("PRAGMA journal_mode = WAL")
+    known = steps or migrations()
+    with _opened(path) as db:
         version = int(db.execute("PRAGMA user_version").fetchone()[0])
-        due = [step for step in (steps or migrations()) if step[0] > version]
+        if version > known[-1][0]:
+            raise BadFile([
+                f"{path.name}: a newer Kobrix made it (version {version}); this one knows {known[-1][0]}. Nothing was changed."
+            ])  # fmt: skip
+        db.execute("PRAGMA journal_mode = WAL")
+        due = [step for step in known if step[0] > version]
         if due and version > 0:
             _back_up(db, path.with_name(f"{path.stem}-before-{due[-1][0]:04d}{path.suffix}"))
         for number, text in due:
             db.executescript(f"BEGIN IMMEDIATE;\n{text}\nPRAGMA user_version = {number};\nCOMMIT;")
     return created
+
+
+@contextmanager
+def _opened(path: Path) -> Iterator[sqlite3.Connection]:
+    """A connection to what may be any file. Raises BadFile where it is no database."""
+    try:
+        with open_db(path) as db:
+            yield db
+    except sqlite3.DatabaseError as error:
+        if error.sqlite_errorcode != sqlite3.SQLITE_NOTADB:
+            raise
+        raise BadFile([f"{path.name}: it is no database. Nothing was changed."]) from None
 
 
 def _back_up(db: sqlite3.Connection, target: Path) -> None:

@@ -1,0 +1,108 @@
+"""Starting the server: what it says when it cannot, what it puts into a new database, and what it leaves alone."""
+
+import contextlib
+import io
+import json
+import socket
+import tempfile
+import unittest
+import urllib.request
+from pathlib import Path
+from unittest import mock
+
+from kobrix.cli import serve
+from kobrix.cli.main import main
+from kobrix.demo import JOBS
+from kobrix.store import jobs
+from kobrix.store.connection import open_db, prepare
+
+from tests.browser import free_port, server
+
+
+class Refused(unittest.TestCase):
+    def setUp(self) -> None:
+        folder = tempfile.TemporaryDirectory()
+        self.addCleanup(folder.cleanup)
+        self.database = Path(folder.name) / "deep" / "kobrix.sqlite3"
+
+    def start(self, *words: str) -> tuple[int, str]:
+        out, err = io.StringIO(), io.StringIO()
+        with contextlib.redirect_stdout(out), contextlib.redirect_stderr(err):
+            code = main(["serve", "--database", str(self.database), *words])
+        return code, err.getvalue()
+
+    def test_a_port_in_use_is_said_with_a_way_out_and_nothing_is_made(self) -> None:
+        with socket.socket() as other:
+            other.bind(("127.0.0.1", 0))
+            other.listen()
+            code, said = self.start("--port", str(other.getsockname()[1]))
+        self.assertEqual(code, 2)
+        self.assertIn("is in use", said)
+        self.assertIn("KOBRIX_PORT", said)
+        self.assertFalse(self.database.exists())
+
+    def test_without_a_network_there_is_no_lan(self) -> None:
+        with mock.patch.object(serve, "lan_address", return_value=None):
+            code, said = self.start("--port", str(free_port()), "--lan")
+        self.assertEqual(code, 2)
+        self.assertIn("in no network", said)
+
+    def test_an_address_of_another_machine_cannot_be_listened_on(self) -> None:
+        code, said = self.start("--port", str(free_port()), "--lan", "192.0.2.7")
+        self.assertEqual(code, 2)
+        self.assertIn("192.0.2.7 cannot be listened on", said)
+
+    def test_a_file_that_is_no_database_is_said_and_left(self) -> None:
+        self.database.parent.mkdir()
+        self.database.write_text("not a database " * 100)
+        code, said = self.start("--port", str(free_port()))
+        self.assertEqual((code, said.count("Traceback")), (2, 0))
+        self.assertIn("it is no database", said)
+
+    def test_the_loopback_is_no_network(self) -> None:
+        with mock.patch("kobrix.cli.serve.socket.socket") as probe:
+            probe.return_value.__enter__.return_value.getsockname.return_value = ("127.0.0.1", 1)
+            self.assertIsNone(serve.lan_address())
+            probe.return_value.__enter__.return_value.connect.side_effect = OSError
+            self.assertIsNone(serve.lan_address())
+            probe.return_value.__enter__.return_value.connect.side_effect = None
+            probe.return_value.__enter__.return_value.getsockname.return_value = ("10.1.2.3", 1)
+            self.assertEqual(serve.lan_address(), "10.1.2.3")
+
+
+class Twice(unittest.TestCase):
+    def test_the_demo_is_put_in_once_and_what_was_deleted_stays_deleted(self) -> None:
+        with tempfile.TemporaryDirectory() as folder:
+            database = Path(folder) / "demo.sqlite3"
+            with server(database) as url:
+                with urllib.request.urlopen(f"{url}/api/jobs") as answer:
+                    (job,) = json.load(answer)
+                urllib.request.urlopen(urllib.request.Request(f"{url}/api/jobs/{job['id']}", method="DELETE")).close()
+            with server(database) as url, urllib.request.urlopen(f"{url}/api/jobs") as answer:
+                self.assertEqual(json.load(answer), [])
+
+    def test_one_s_own_database_begins_empty(self) -> None:
+        with tempfile.TemporaryDirectory() as folder, server(Path(folder) / "own.sqlite3", demo=False) as url:
+            with urllib.request.urlopen(f"{url}/api/jobs") as answer:
+                self.assertEqual(json.load(answer), [])
+                self.assertEqual(answer.headers["X-Content-Type-Options"], "nosniff")
+            with urllib.request.urlopen(f"{url}/jobs") as answer:
+                policy = answer.headers["Content-Security-Policy"]
+            self.assertNotIn("unsafe-inline", policy.split("style-src")[0])
+            self.assertIn("default-src", policy)
+
+
+class Filled(unittest.TestCase):
+    def test_what_is_filled_in_is_the_demo_job_as_its_file_has_it(self) -> None:
+        with tempfile.TemporaryDirectory() as folder:
+            database = Path(folder) / "a.sqlite3"
+            self.assertTrue(prepare(database))
+            serve.fill(database)
+            with open_db(database) as db:
+                (stored,) = jobs.all_jobs(db)
+                document = jobs.get(db, stored.id).document
+            self.assertEqual(document, json.loads(JOBS[0].read_text(encoding="utf-8")))
+
+
+if __name__ == "__main__":
+    unittest.main()

@@ -1,0 +1,116 @@
+"""The wall of jobs: begun from every layout, saved as a file, read back, put away and brought back."""
+
+import json
+import re
+import unittest
+from pathlib import Path
+
+from kobrix.setup import files
+from kobrix.setup.job import Job
+from kobrix.setup.sheet import measure_sheet
+from playwright.sync_api import expect
+
+from tests.ui.case import PHONE, UiCase
+
+LAYOUTS = ("Car or truck", "Car, diagonal", "Car, balance bar", "Motorcycle", "Light aircraft, nose wheel",
+           "Light aircraft, tail wheel", "Trials car")  # fmt: skip
+
+
+class Wall(UiCase):
+    def test_every_layout_begins_and_asks_only_for_what_it_has(self) -> None:
+        page = self.page
+        for name in LAYOUTS:
+            page.goto(f"{self.url}/jobs")
+            page.get_by_role("textbox", name="name of the vehicle or the job").fill(f"new {name.lower()}")
+            page.get_by_role("radio", name=re.compile(f"^{re.escape(name)} ?[a-z]")).check(force=True)
+            page.get_by_role("button", name="Begin, tape in hand").click()
+            expect(page).to_have_url(re.compile(r"/jobs/\d+/measure"))
+            expect(page.get_by_text("more for a push and a stop")).to_be_visible()
+            number = int(re.findall(r"/jobs/(\d+)", page.url)[0])
+            document = page.request.get(f"{self.url}/api/jobs/{number}").json()["document"]
+            sheet = measure_sheet(files.check(Job, document), "as found")
+            rail = page.get_by_role("navigation", name="What to measure").get_by_role("button")
+            titles = [text.split("\n")[0] for text in rail.all_inner_texts()]
+            self.assertEqual(titles[:-1], [s["title"] for s in sheet["sections"]], name)
+            self.assertEqual("Booster" in " ".join(titles), name.startswith(("Car", "Trials")), name)
+        self.axe()
+        page.goto(f"{self.url}/jobs/{number}/size")
+        expect(page.get_by_text("still needs")).to_be_visible()
+        page.get_by_role("link", name="Measure them").click()
+        expect(page.get_by_role("navigation", name="What to measure")).to_be_visible()
+        self.no_errors()
+
+    def test_without_a_name_nothing_begins(self) -> None:
+        page = self.page
+        page.goto(f"{self.url}/jobs")
+        begin = page.get_by_role("button", name="Begin, tape in hand")
+        expect(begin).to_be_disabled()
+        page.get_by_role("textbox", name="name of the vehicle or the job").fill("   ")
+        expect(begin).to_be_disabled()
+        page.get_by_role("textbox", name="name of the vehicle or the job").fill("x" * 200)
+        expect(page.get_by_role("textbox", name="name of the vehicle or the job")).to_have_value("x" * 80)
+        expect(begin).to_be_enabled()
+
+    def test_a_job_saved_as_a_file_and_opened_again_is_the_same_job(self) -> None:
+        page = self.open()
+        page.get_by_role("textbox", name="Cylinder bore").fill("3/4")
+        page.keyboard.press("Enter")
+        expect(page.get_by_role("textbox", name="Cylinder bore")).to_have_value("3/4 in")
+        page.goto(f"{self.url}/jobs")
+        with page.expect_download() as saved:
+            page.get_by_role("link", name="Save as a file").click()
+        path = saved.value.path()
+        self.assertTrue(saved.value.suggested_filename.endswith(".kobrix.json"), saved.value.suggested_filename)
+        document = json.loads(Path(path).read_text(encoding="utf-8"))
+        self.assertEqual(document["plans"][0]["systems"][0]["cylinder"]["bore_mm"], "3/4 in")
+        page.locator("input[type=file]").set_input_files(
+            {"name": "a.kobrix.json", "mimeType": "application/json", "buffer": json.dumps(document).encode()}
+        )
+        expect(page).to_have_url(re.compile("/jobs/2/size"))
+        first, second = (page.request.get(f"{self.url}/api/jobs/{n}").json()["document"] for n in (1, 2))
+        self.assertEqual(first, second)
+        self.no_errors()
+
+    def test_what_is_put_away_comes_back(self) -> None:
+        page = self.page
+        page.goto(f"{self.url}/jobs")
+        page.get_by_role("button", name=re.compile("^Put away")).click()
+        expect(page.get_by_role("status")).to_contain_text("is put away")
+        expect(page.get_by_role("link", name=re.compile("Merrow Skiff"))).to_have_count(0)
+        self.axe()
+        page.get_by_role("button", name="Bring it back").click()
+        expect(page.get_by_role("link", name=re.compile("Merrow Skiff"))).to_be_visible()
+        self.no_errors()
+
+    def test_files_that_are_none_are_said_and_change_nothing(self) -> None:
+        page = self.page
+        page.goto(f"{self.url}/jobs")
+        chooser = page.locator("input[type=file]")
+        for name, body, words in (
+            ("a.json", b"", "a.json: "), ("b.json", b"\xff\xfe\x00", "b.json: "), ("c.json", b'{"format": []}', "format"),
+            ("d.json", b'{"format": "kobrix-job", "version": 9}', "version"), ("e.json", b"[" * 4000, "e.json: "),
+            ("f.json", b" " * 4_500_000, "At most 4,000,000 bytes"),
+        ):  # fmt: skip
+            chooser.set_input_files({"name": name, "mimeType": "application/json", "buffer": body})
+            expect(page.get_by_role("alert")).to_contain_text(words)
+            expect(page.get_by_role("alert")).to_contain_text(name)
+        self.assertEqual(len(page.request.get(f"{self.url}/api/jobs").json()), 1)
+        self.axe()
+        self.no_errors("Failed to load resource")
+
+
+class OnAPhone(UiCase):
+    width, height = PHONE
+    touch = True
+
+    def test_the_wall_fits_and_is_clean(self) -> None:
+        self.page.goto(f"{self.url}/jobs")
+        expect(self.page.get_by_role("heading", name="New job")).to_be_visible()
+        self.fits()
+        self.axe()
+        self.page.get_by_role("radio", name=re.compile("^Motorcycle")).check(force=True)
+        expect(self.page.get_by_role("radio", name=re.compile("^Motorcycle"))).to_be_checked()
+
+
+if __name__ == "__main__":
+    unittest.main()

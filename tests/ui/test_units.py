@@ -1,0 +1,81 @@
+"""Every unit that figures are shown in, against the core's own figure and the units' definitions."""
+
+import itertools
+import json
+import re
+import unittest
+
+from playwright.sync_api import expect
+
+from tests.ui.test_instruments import Asked, rows
+
+LBF, PSI, LBF_FT = 0.45359237 * 9.80665, 0.45359237 * 9.80665 / 0.0254**2, 0.45359237 * 9.80665 * 0.3048  # by definition
+FORCES = {"N": 1.0, "lbf": LBF}
+PRESSURES = {"MPa": 1e6, "bar": 1e5, "psi": PSI}
+
+
+class Shown(Asked):
+    def choose(self, force: str, pressure: str) -> None:
+        self.page.evaluate(
+            "([f, p]) => localStorage.setItem('kobrix-units', JSON.stringify({shownForce: f, shownPressure: p}))",
+            [force, pressure],
+        )
+
+    def test_the_line_the_tables_and_the_search_are_in_the_unit_chosen(self) -> None:
+        view = self.ask("/jobs/1")["view"]
+        moment = self.ask("/jobs/1/moment", {"setup": "plan A", "load": 0, "decel_g": view["wanted_decel_g"]})
+        own = moment["systems"]["service"]
+        front = own["stations"]["front"]
+        self.open()
+        for force, pressure in itertools.product(FORCES, PRESSURES):
+            with self.subTest(force=force, pressure=pressure):
+                self.choose(force, pressure)
+                page = self.open()
+                line = page.get_by_role("img", name="Force line")
+                kpa = front["pressure_in_kpa"] * 1e3 / PRESSURES[pressure]
+                digits = {"MPa": 2, "bar": 1, "psi": 0}[pressure]
+                expect(line).to_contain_text(f"{own['rod_force_n'] / FORCES[force]:.0f} {force}")
+                expect(line).to_contain_text(f"{kpa:.{digits}f} {pressure}")
+                turn = front["torque_per_wheel_nm"] / (1.0 if force == "N" else LBF_FT)
+                expect(line).to_contain_text(f"{turn:.0f} {'N m' if force == 'N' else 'lbf ft'}")
+                limit = view["force_limit_n"] / FORCES[force]
+                expect(page.get_by_text(f"{limit:.0f} {force} limit").first).to_be_visible()
+        self.axe()
+        self.no_errors()
+
+    def test_a_table_says_its_unit_and_has_the_same_figures(self) -> None:
+        self.open()
+        self.choose("lbf", "bar")
+        page = self.open()
+        panel = page.get_by_role("region", name="Feel")
+        panel.get_by_role("button", name="table", exact=True).click()
+        table = panel.get_by_role("table")
+        expect(table.get_by_role("columnheader", name="push, lbf")).to_be_visible()
+        found = {row[0]: row[1] for row in rows(table)}
+        for setup in self.ask("/jobs/1")["view"]["setups"]:
+            push = setup["solved"]["paths"][-1]["states"][0]["stop_push_n"]
+            self.assertEqual(found[setup["name"].removeprefix("plan ")], f"{push / LBF:.0f}")
+
+    def test_the_push_is_typed_and_scrubbed_in_the_unit_chosen(self) -> None:
+        self.open()
+        self.choose("lbf", "psi")
+        page = self.open()
+        entry = page.get_by_role("textbox", name="Push")
+        with page.expect_request("**/moment") as asked:
+            entry.fill("60")
+            entry.press("Enter")
+        self.assertAlmostEqual(json.loads(asked.value.post_data or "{}")["pedal_force_n"], 60 * LBF, places=3)
+        expect(page.get_by_role("img", name="Force line")).to_have_attribute(
+            "aria-label", re.compile("60 pound-force at the foot")
+        )
+        page.goto(f"{self.url}/jobs/1/match?setup=plan%20A")
+        expect(page.get_by_role("status")).to_contain_text("setups tried")
+        expect(page.get_by_role("button", name=re.compile("^Setup 1: .* pound-force"))).to_be_visible()
+        expect(page.get_by_role("button", name=re.compile("push, lbf"))).to_be_visible()
+        ring = page.get_by_role("slider", name="Limit of the push")
+        expect(ring).to_have_attribute("aria-valuetext", f"{500 / LBF:.0f} lbf")
+        self.no_errors()
+
+
+if __name__ == "__main__":
+    unittest.main()
