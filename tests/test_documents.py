@@ -1,14 +1,23 @@
 """README, CHANGELOG and docs say what is there."""
 
+import contextlib
+import io
+import json
 import re
+import shlex
+import tempfile
 import tomllib
 import unittest
+from pathlib import Path
 
 from kobrix import __version__
+from kobrix.cli.main import main
 from kobrix.core import judgements, verdict
 from kobrix.core.constants import ASSUMED, PUBLISHED
+from kobrix.setup.search_ask import MustHold, Search, Wanted
+from kobrix.setup.shelf import ShelfPart
 
-from tests.cases import ROOT
+from tests.cases import EXAMPLES, ROOT
 
 
 def text(name: str) -> str:
@@ -39,6 +48,31 @@ class Documents(unittest.TestCase):
         script = text("run")
         for command in set(re.findall(r"\./run (\w+)", text("README.md"))):
             self.assertRegex(script, rf"\n  {command}\)", command)
+
+    def test_the_command_lines_of_the_readme_do_what_they_say(self) -> None:
+        lines = re.findall(r"^    \./run kobrix (.+)$", text("README.md"), re.MULTILINE)
+        self.assertGreaterEqual(len(lines), 4)
+        with tempfile.TemporaryDirectory() as folder, contextlib.chdir(folder):
+            for name in ("backend", "tests"):
+                Path(name).symlink_to(ROOT / name)
+            Path("setup.json").write_text((EXAMPLES / "setup.json").read_text(encoding="utf-8"), encoding="utf-8")
+            for line in lines:
+                out, err = io.StringIO(), io.StringIO()
+                with self.subTest(line), contextlib.redirect_stdout(out), contextlib.redirect_stderr(err):
+                    self.assertEqual(main(shlex.split(line)), 0, err.getvalue())
+                    self.assertGreater(len(out.getvalue()), 200)
+            self.assertIn("push_n", Path("found.csv").read_text(encoding="utf-8"))
+            self.assertGreater(json.loads(Path("found.json").read_text(encoding="utf-8"))["meet"], 0)
+
+    def test_what_the_file_format_shows_is_taken(self) -> None:
+        shown = text("docs/file-format.md")
+        examples = [json.loads(block) for block in re.findall(r"^    (\{(?:.|\n     )+\})$", shown, re.MULTILINE)]
+        self.assertEqual(len(examples), 1)
+        ShelfPart.model_validate(examples[0])
+        for of in (Search, MustHold, Wanted, ShelfPart):
+            for name in of.model_fields:
+                stem = name.removeprefix("effort_").removeprefix("travel_")
+                self.assertTrue(f"`{name}`" in shown or (stem == "weight" and "their weights" in shown), f"{of.__name__}.{name}")
 
     def test_the_cautions_show(self) -> None:
         said = " ".join(text("README.md").replace("\n> ", " ").split())

@@ -10,7 +10,7 @@ from tests.ui.case import PHONE, UiCase
 STAGES = {"Size": "/jobs/1/size", "Measure": "/jobs/1/measure?part=brake.0.0", "Match": "/jobs/1/match?setup=plan+A"}
 
 
-class Paper(UiCase):
+class Printed(UiCase):
     def stage(self, name: str) -> Page:
         page = self.page
         page.goto(self.url + STAGES[name])
@@ -40,6 +40,8 @@ class Paper(UiCase):
                 expect(button).to_be_hidden()
         page.emulate_media(media="null")
 
+
+class Paper(Printed):
     def test_from_a_laptop(self) -> None:
         for name in STAGES:
             self.check(name)
@@ -64,14 +66,14 @@ class Paper(UiCase):
         expect(page.get_by_text("inspection come first")).to_be_visible()
 
 
-class FromAPhone(Paper):
+class FromAPhone(Printed):
     """The same sheets: paper is as wide whatever asks for it."""
 
     width, height = PHONE
     touch = True
 
-    def test_from_a_laptop(self) -> None:
-        for name in ("Size", "Measure"):
+    def test_from_a_phone(self) -> None:
+        for name in STAGES:
             self.check(name)
 
 
