@@ -61,7 +61,7 @@ class Shown(Asked):
         self.choose("lbf", "psi")
         page = self.open()
         entry = page.get_by_role("textbox", name="Push")
-        with page.expect_request("**/moment") as asked:
+        with page.expect_request(lambda r: r.url.endswith("/moment") and "pedal_force_n" in (r.post_data or "")) as asked:
             entry.fill("60")
             entry.press("Enter")
         self.assertAlmostEqual(json.loads(asked.value.post_data or "{}")["pedal_force_n"], 60 * LBF, places=3)

@@ -1,33 +1,12 @@
 /** One unit of a few, as a row of buttons. */
-import { ToggleButton, ToggleButtonGroup } from 'react-aria-components';
-import styled from 'styled-components';
+import { ToggleButton } from 'react-aria-components';
 import { prefer, SHOWN, UNITS, usePreferred, type Quantity } from '../units/preference';
+import { ToggleRow } from './ToggleRow';
 
-const Row = styled(ToggleButtonGroup)`
-  display: flex;
-  button {
-    border: var(--r-hair) solid var(--ink);
-    margin-right: -1px;
-    background: var(--paper);
-    min-height: var(--s24);
-    padding: 0 var(--s6);
-    font: var(--w-firm) var(--t-note) / var(--one) var(--letter);
-  }
-  button[data-selected] {
-    background: var(--ink);
-    color: var(--paper);
-  }
-  @media (pointer: coarse) {
-    button {
-      min-height: var(--target);
-      padding: 0 var(--s12);
-    }
-  }
-`;
 export function UnitToggle({ of, label }: { of: Quantity; label: string }) {
   const preferred = usePreferred();
   return (
-    <Row
+    <ToggleRow
       aria-label={label}
       selectionMode="single"
       disallowEmptySelection
@@ -39,7 +18,7 @@ export function UnitToggle({ of, label }: { of: Quantity; label: string }) {
           {unit}
         </ToggleButton>
       ))}
-    </Row>
+    </ToggleRow>
   );
 }
 

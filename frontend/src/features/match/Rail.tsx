@@ -1,7 +1,8 @@
 /** What may change and over what, what stays, what must hold, and what is wanted. */
 import { useState } from 'react';
-import { Button, ToggleButton, ToggleButtonGroup } from 'react-aria-components';
+import { Button, ToggleButton } from 'react-aria-components';
 import styled from 'styled-components';
+import { ToggleRow } from '../../ui/ToggleRow';
 import { percent } from '../../units/format';
 import { groupsOf, NAMES, shown, stays, ticked, words, type Group } from './ask';
 import { Entry } from './Entry';
@@ -80,29 +81,6 @@ const Item = styled.li`
     }
   }
 `;
-const Bores = styled(ToggleButtonGroup)`
-  display: flex;
-  flex-wrap: wrap;
-  gap: var(--s4);
-  button {
-    border: var(--r-hair) solid var(--ink);
-    background: var(--paper);
-    min-height: var(--s24);
-    padding: 0 var(--s6);
-    font: var(--w-firm) var(--t-text) / var(--one) var(--letter);
-  }
-  button[data-selected] {
-    background: var(--ink);
-    color: var(--paper);
-  }
-  @media (pointer: coarse) {
-    button {
-      min-height: var(--target);
-      padding: 0 var(--s10);
-    }
-  }
-`;
-
 const number = (text: string) => (text === '' ? null : Number.isFinite(Number(text)) ? Number(text) : text);
 
 function BoreFields({ matching }: { matching: Matching }) {
@@ -111,8 +89,9 @@ function BoreFields({ matching }: { matching: Matching }) {
   const all = [...choices.standard_bores, ...sizes.filter((s) => !choices.standard_bores.includes(s))];
   return (
     <>
-      <Bores
+      <ToggleRow
         className="whole"
+        data-apart=""
         aria-label="Bores to try"
         selectionMode="multiple"
         disallowEmptySelection
@@ -126,7 +105,7 @@ function BoreFields({ matching }: { matching: Matching }) {
             {s.replace(' in', '')}
           </ToggleButton>
         ))}
-      </Bores>
+      </ToggleRow>
       <Entry
         label="another bore"
         value=""

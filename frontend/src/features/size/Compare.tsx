@@ -88,6 +88,40 @@ const Wide = styled(Section)`
   }
 `;
 
+interface SidedProps {
+  caption: string;
+  head: string;
+  names: readonly string[];
+  rows: readonly { label: string; small: string; values: readonly string[]; differs: boolean }[];
+}
+/** One row for each figure or entry, one column for each setup. */
+const Sided = ({ caption, head, names, rows }: SidedProps) => (
+  <table>
+    <caption className="visually-hidden">{caption}</caption>
+    <thead>
+      <tr>
+        {[head, ...names].map((name) => (
+          <th key={name} scope="col">
+            {name}
+          </th>
+        ))}
+      </tr>
+    </thead>
+    <tbody>
+      {rows.map((r) => (
+        <tr key={`${r.label} ${r.small}`} data-differs={r.differs}>
+          <th scope="row">
+            {r.label} <small>{r.small}</small>
+          </th>
+          {r.values.map((value, i) => (
+            <td key={names[i]}>{value}</td>
+          ))}
+        </tr>
+      ))}
+    </tbody>
+  </table>
+);
+
 export function Compare({ size, onClose }: { size: Size; onClose: () => void }) {
   const { job, look } = size;
   const names = job.view.setups.map((s) => s.key);
@@ -102,7 +136,10 @@ export function Compare({ size, onClose }: { size: Size; onClose: () => void }) 
   );
   const data = compared.data;
   const shown = (data?.setups ?? []).map((name, i) => ({ name, i })).filter(({ name }) => !left.includes(name));
-  const differ = (values: readonly string[]) => new Set(shown.map(({ i }) => values[i])).size > 1;
+  const of = (row: { label: string; values: readonly string[] }) => {
+    const values = shown.map(({ i }) => row.values[i] ?? '');
+    return { label: row.label, values, differs: new Set(values).size > 1 };
+  };
   return (
     <Wide aria-label="Comparison" tabIndex={-1}>
       <h2>
@@ -135,58 +172,18 @@ export function Compare({ size, onClose }: { size: Size; onClose: () => void }) 
             ))}
           </ul>
           <div className="tables">
-            <table>
-              <caption className="visually-hidden">Results</caption>
-              <thead>
-                <tr>
-                  <th scope="col">Result</th>
-                  {shown.map(({ name }) => (
-                    <th key={name} scope="col">
-                      {name}
-                    </th>
-                  ))}
-                </tr>
-              </thead>
-              <tbody>
-                {data.results.map((r) => (
-                  <tr key={r.label} data-differs={differ(r.values)}>
-                    <th scope="row">
-                      {r.label} <small>{r.unit}</small>
-                    </th>
-                    {shown.map(({ name, i }) => (
-                      <td key={name}>{r.values[i]}</td>
-                    ))}
-                  </tr>
-                ))}
-              </tbody>
-            </table>
-            <table>
-              <caption className="visually-hidden">Entries that differ</caption>
-              <thead>
-                <tr>
-                  <th scope="col">Entry that differs</th>
-                  {shown.map(({ name }) => (
-                    <th key={name} scope="col">
-                      {name}
-                    </th>
-                  ))}
-                </tr>
-              </thead>
-              <tbody>
-                {data.inputs
-                  .filter((r) => differ(r.values))
-                  .map((r) => (
-                    <tr key={`${r.part} ${r.label}`}>
-                      <th scope="row">
-                        {r.label} <small>{r.part.toLowerCase()}</small>
-                      </th>
-                      {shown.map(({ name, i }) => (
-                        <td key={name}>{r.values[i]}</td>
-                      ))}
-                    </tr>
-                  ))}
-              </tbody>
-            </table>
+            <Sided
+              caption="Results"
+              head="Result"
+              names={shown.map(({ name }) => name)}
+              rows={data.results.map((r) => ({ ...of(r), small: r.unit }))}
+            />
+            <Sided
+              caption="Entries that differ"
+              head="Entry that differs"
+              names={shown.map(({ name }) => name)}
+              rows={data.inputs.map((r) => ({ ...of(r), small: r.part.toLowerCase() })).filter((r) => r.differs)}
+            />
           </div>
         </>
       )}

@@ -1,29 +1,11 @@
 /** Which controls are pressed: each alone, or all together. */
-import { ToggleButton, ToggleButtonGroup } from 'react-aria-components';
+import { ToggleButton } from 'react-aria-components';
 import styled from 'styled-components';
 import type { Solved } from '../../api/types';
+import { ToggleRow } from '../../ui/ToggleRow';
 
-const Row = styled(ToggleButtonGroup)`
-  display: flex;
-  flex-wrap: wrap;
+const Row = styled(ToggleRow)`
   padding: var(--s4) 0;
-  button {
-    border: var(--r-outline) solid var(--ink);
-    margin-right: calc(0px - var(--r-outline));
-    background: var(--paper);
-    min-height: var(--s24);
-    padding: 0 var(--s10);
-    font: var(--w-firm) var(--t-text) / var(--one) var(--text);
-  }
-  button[data-selected] {
-    background: var(--ink);
-    color: var(--paper);
-  }
-  @media (pointer: coarse) {
-    button {
-      min-height: var(--target);
-    }
-  }
 `;
 
 interface PathSwitchProps {

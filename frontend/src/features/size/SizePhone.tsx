@@ -1,5 +1,5 @@
 /** Size on a phone at the car: the worst finding first, the line stood on end, and a dock for the push under the thumb. */
-import { useDeferredValue, type ReactNode } from 'react';
+import { useCallback, useDeferredValue, useState, type ReactNode } from 'react';
 import { Button } from 'react-aria-components';
 import styled from 'styled-components';
 import { PushRule } from '../../charts/PushRule';
@@ -14,6 +14,7 @@ import { Message } from '../../ui/Message';
 import { Banner } from './Banner';
 import { FindingsPanel, InstrumentPanel } from './Panels';
 import { PathSwitch } from './PathSwitch';
+import { Compare } from './Compare';
 import { PlanTabs } from '../../ui/PlanTabs';
 import { PlanTools } from '../../ui/PlanTools';
 import { ruleOf } from './rule';
@@ -137,6 +138,8 @@ function goTo(id: string) {
 export function SizePhone({ size, tools }: { size: Size; tools: ReactNode }) {
   const { job, setup, solved, state, look, now, found } = size;
   const later = useDeferredValue(size);
+  const [comparing, setComparing] = useState(false);
+  const onCompare = useCallback(() => setComparing(true), []);
   const worst = setup.findings[0];
   const loud = worst && (worst.level === 'danger' || worst.level === 'caution');
   return (
@@ -146,7 +149,7 @@ export function SizePhone({ size, tools }: { size: Size; tools: ReactNode }) {
       </PhoneHead>
       <Tabs role="region" aria-label="Plans">
         <PlanTabs setups={job.view.setups} using={setup.key} onUse={size.onUse} small />
-        <PlanTools job={job} using={setup.key} onStep={size.onStep} onUse={size.onUse} small />
+        <PlanTools job={job} using={setup.key} onStep={size.onStep} onUse={size.onUse} onCompare={onCompare} small />
       </Tabs>
       <Banner size={size} />
       {size.message && <Message said={size.message} onClose={size.onClose} />}
@@ -165,44 +168,50 @@ export function SizePhone({ size, tools }: { size: Size; tools: ReactNode }) {
         </Worst>
       )}
       <Scroll>
-        <div id="line">
-          {(setup.solved?.paths.length ?? 0) > 1 && (
-            <PathSwitch paths={setup.solved?.paths ?? []} using={solved.name} onPath={size.onPath} />
-          )}
-          <LineDown
-            said={saidLine(size)}
-            place={size.place}
-            solved={solved}
-            state={state}
-            now={now}
-            found={found}
-            against={difference(solved.against_found[look.load])}
-            bores={job.view.standard_bores}
-            onStep={size.onStep}
-          />
-        </div>
-        <InstrumentPanel id="feel" size={later} />
-        <InstrumentPanel id="balance" size={later} />
-        <InstrumentPanel id="travel" size={later} />
-        <FindingsPanel size={size} />
-        <InstrumentPanel id="valve" size={later} />
-        <InstrumentPanel id="adhesion" size={later} />
-        <InstrumentPanel id="heat" size={later} />
-        <section aria-label="Job">
-          <p>
-            {job.name}.{' '}
-            {solved.states.length > 1 ? (
-              <LoadSwitch states={solved.states} load={look.load} onLoad={size.onLoad} />
-            ) : (
-              state.name
-            )}
-            , {Math.round(state.mass_kg)} kg.
-          </p>
-          <p>
-            Estimates, to be proven by test. One wrong joint loses all braking: makers’ instructions, road law and
-            inspection come first.
-          </p>
-        </section>
+        {comparing ? (
+          <Compare size={later} onClose={() => setComparing(false)} />
+        ) : (
+          <>
+            <div id="line">
+              {(setup.solved?.paths.length ?? 0) > 1 && (
+                <PathSwitch paths={setup.solved?.paths ?? []} using={solved.name} onPath={size.onPath} />
+              )}
+              <LineDown
+                said={saidLine(size)}
+                place={size.place}
+                solved={solved}
+                state={state}
+                now={now}
+                found={found}
+                against={difference(solved.against_found[look.load])}
+                bores={job.view.standard_bores}
+                onStep={size.onStep}
+              />
+            </div>
+            <InstrumentPanel id="feel" size={later} />
+            <InstrumentPanel id="balance" size={later} />
+            <InstrumentPanel id="travel" size={later} />
+            <FindingsPanel size={size} />
+            <InstrumentPanel id="valve" size={later} />
+            <InstrumentPanel id="adhesion" size={later} />
+            <InstrumentPanel id="heat" size={later} />
+            <section aria-label="Job">
+              <p>
+                {job.name}.{' '}
+                {solved.states.length > 1 ? (
+                  <LoadSwitch states={solved.states} load={look.load} onLoad={size.onLoad} />
+                ) : (
+                  state.name
+                )}
+                , {Math.round(state.mass_kg)} kg.
+              </p>
+              <p>
+                Estimates, to be proven by test. One wrong joint loses all braking: makers’ instructions, road law and
+                inspection come first.
+              </p>
+            </section>
+          </>
+        )}
       </Scroll>
       <Dock role="region" aria-label="The push" className="noprint">
         <div className="row">
