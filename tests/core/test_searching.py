@@ -5,7 +5,7 @@ import unittest
 from dataclasses import replace
 
 import numpy as np
-from kobrix.core import searching, sharing
+from kobrix.core import front, searching, sharing
 from kobrix.core.arrays import Number
 from kobrix.core.booster import Booster
 from kobrix.core.case import Case
@@ -14,7 +14,8 @@ from kobrix.core.constants import PUBLISHED, G
 from kobrix.core.cylinder import Chamber, Cylinder, Feed
 from kobrix.core.disc import Disc, with_area
 from kobrix.core.errors import Impossible
-from kobrix.core.searching import LIMITS, Block, Bounds
+from kobrix.core.front import LIMITS
+from kobrix.core.searching import Block, Bounds
 from kobrix.core.valves import DecelSensing, Device, Proportioning
 from kobrix.core.vehicle import Load
 
@@ -191,27 +192,27 @@ class NotBeaten(unittest.TestCase):
         random = np.random.default_rng(4)
         for count, kinds in ((1, 3), (40, 2), (300, 4), (700, 9)):
             costs = random.integers(0, kinds, (count, 5)).astype(np.float64)  # many ties
-            self.assertEqual(searching.not_beaten(costs).tolist(), self.brute(costs))
+            self.assertEqual(front.not_beaten(costs).tolist(), self.brute(costs))
             costs = random.random((count, 3))
-            self.assertEqual(searching.not_beaten(costs).tolist(), self.brute(costs))
-        self.assertEqual(searching.not_beaten(np.empty((0, 5))).size, 0)
+            self.assertEqual(front.not_beaten(costs).tolist(), self.brute(costs))
+        self.assertEqual(front.not_beaten(np.empty((0, 5))).size, 0)
 
     def test_of_two_that_are_alike_both_stay_and_an_unknown_price_loses(self) -> None:
         costs = np.array([[1.0, 2.0], [1.0, 2.0], [1.0, np.inf]])
-        self.assertEqual(searching.not_beaten(costs).tolist(), [True, True, False])
+        self.assertEqual(front.not_beaten(costs).tolist(), [True, True, False])
 
 
 class Bits(unittest.TestCase):
     def test_each_is_counted_at_the_first_it_breaks(self) -> None:
         bits = np.array([0, 1, 8 + 16, 1 << 10, 16], dtype=np.uint16)
-        self.assertEqual(searching.first_broken(bits).tolist(), [len(LIMITS), 0, 3, 10, 4])
-        first, only = searching.tally(bits)
+        self.assertEqual(front.first_broken(bits).tolist(), [len(LIMITS), 0, 3, 10, 4])
+        first, only = front.tally(bits)
         self.assertEqual((first[0], first[3], first[4], first[10], first[-1]), (1, 1, 1, 1, 1))
         self.assertEqual((only["no_stop"], only["effort"], only["travel"], only["price"]), (1, 0, 1, 1))
-        self.assertEqual(searching.only_broken(bits, "travel").tolist(), [False, False, False, False, True])
+        self.assertEqual(front.only_broken(bits, "travel").tolist(), [False, False, False, False, True])
 
     def test_the_band_is_good_inside_and_counted_outside(self) -> None:
-        beyond = searching.beyond_band(np.array([100.0, 130.0, 200.0]), np.array([140.0, 300.0, 380.0]), 120.0, 350.0)
+        beyond = front.beyond_band(np.array([100.0, 130.0, 200.0]), np.array([140.0, 300.0, 380.0]), 120.0, 350.0)
         self.assertEqual(beyond.tolist(), [20.0, 0.0, 30.0])
 
     def test_parts_cover_everything_once(self) -> None:

@@ -7,8 +7,8 @@ from typing import Any
 
 import numpy as np
 from kobrix.core.errors import BadEntry, BadFile, Impossible, NotFound
+from kobrix.core.front import LIMITS
 from kobrix.core.judgements import LEVELS
-from kobrix.core.searching import LIMITS
 from kobrix.demo import SETUPS
 from kobrix.setup import files
 from kobrix.setup.job import Job

@@ -6,7 +6,7 @@ asked for, and do force, room and stroke reach it? That is as cheap as the healt
 """
 
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass, fields, is_dataclass, replace
+from dataclasses import dataclass, replace
 from functools import cached_property
 from typing import Any
 
@@ -21,6 +21,8 @@ from kobrix.core.arrays import Floats, Mask, Number, lookup
 from kobrix.core.chain import HEALTHY, Condition, Place, Station, System, first_reach, place_of
 from kobrix.core.errors import Impossible
 from kobrix.core.failures import best_up_to
+from kobrix.core.front import BIT
+from kobrix.core.laying import laid, taken
 from kobrix.core.paths import Solved, solve_path
 from kobrix.core.road import Event, Road, limit_of
 from kobrix.core.sharing import distribution_kept, rear_first_grips
@@ -28,11 +30,6 @@ from kobrix.core.travel import Air, Capped, Curve, reach
 from kobrix.core.valves import DecelSensing
 from kobrix.core.vehicle import Axle, Load
 
-# Why a combination falls, in the order it is asked: what is cheap first; each is counted at the first that it breaks.
-LIMITS = ("no_stop", "rear_first", "early_lock", "effort", "travel", "stroke", "wheel_room", "slippery", "sharing",
-          "lost_circuit", "price")  # fmt: skip
-_BIT = {name: np.uint16(1 << n) for n, name in enumerate(LIMITS)}
-_FIRST = np.array([next((n for n in range(len(LIMITS)) if bits >> n & 1), len(LIMITS)) for bits in range(1 << len(LIMITS))])
 _FAR = 1e6  # steps past the last knot: any push
 _HALVINGS = 70
 
@@ -114,47 +111,7 @@ class Tried:
 
 
 def _mark(broken: NDArray[np.uint16], mask: Any, name: str) -> None:
-    np.bitwise_or(broken, _BIT[name], out=broken, where=mask)
-
-
-def make(record: Any) -> Any:
-    """What a `record` [record] is made of, without its numbers: two of one make can stand in one block. Source: structure."""
-    if is_dataclass(record) and not isinstance(record, type):
-        return (type(record).__name__, *((f.name, make(getattr(record, f.name))) for f in fields(record)))
-    if isinstance(record, tuple | list):
-        return tuple(make(part) for part in record)
-    return record if isinstance(record, str) else record is None
-
-
-def laid(records: Sequence[Any], rows: NDArray[np.int64]) -> Any:
-    """The `records` [record] of one make as one, every number that differs an array (D, 1, 1, 1) by `rows` [1] (D,).
-
-    Raises Impossible where something other than a number differs. Source: structure.
-    """
-    first = records[0]
-    if all(r is first for r in records):
-        return first
-    if is_dataclass(first) and not isinstance(first, type):
-        return replace(first, **{f.name: laid([getattr(r, f.name) for r in records], rows) for f in fields(first)})
-    if isinstance(first, tuple):
-        return tuple(laid(column, rows) for column in zip(*records, strict=True))
-    if isinstance(first, np.ndarray) and first.ndim:
-        if all(np.array_equal(first, r) for r in records):
-            return first
-        raise Impossible("a search", "a valve that senses the load cannot differ between the parts that are tried")
-    if isinstance(first, int | float | np.number | np.ndarray) and not isinstance(first, bool):
-        values = np.array([float(r) for r in records])
-        return first if np.all(values == values[0]) else values[rows].reshape(-1, 1, 1, 1)
-    return first  # a word, or whether a caliper is fixed: nothing is reckoned with it
-
-
-def _taken(record: Any, rows: NDArray[np.int64]) -> Any:
-    """The `rows` of a record of arrays (n, 1, 1, 1)."""
-    if is_dataclass(record) and not isinstance(record, type):
-        return replace(record, **{f.name: _taken(getattr(record, f.name), rows) for f in fields(record)})
-    if isinstance(record, tuple):
-        return tuple(_taken(part, rows) for part in record)
-    return record[rows] if isinstance(record, np.ndarray) and record.ndim == 4 else record
+    np.bitwise_or(broken, BIT[name], out=broken, where=mask)
 
 
 @dataclass(frozen=True)
@@ -177,7 +134,7 @@ class _Behind:
 def _solve(block: Block, rows: NDArray[np.int64], load: Load, wheels: dict[Axle, int], failures: bool) -> _Behind:
     """The chain behind the push for the combinations numbered `rows`."""
     places = np.unravel_index(rows, block.behind)
-    parts = [_taken(own, at) for own, at in zip(block.columns, places, strict=True)]
+    parts = [taken(own, at) for own, at in zip(block.columns, places, strict=True)]
     system = replace(block.system, stations=tuple(parts[: len(block.options)]))
     if block.twin:
         system = replace(system, cylinder=parts[-1])
@@ -355,7 +312,7 @@ def evaluate(block: Block, rows: NDArray[np.int64], load: Load, wheels: dict[Axl
     for c in range(block.before[0]):
         foot = _Foot(block.cylinders[c], block.twin)
         out, stroke = foot.out(stop.pressure), foot.stroke(stop, None).max(axis=1)
-        fixed_c = np.where(foot.spent(stop, None, chambers), fixed | _BIT["stroke"], fixed)
+        fixed_c = np.where(foot.spent(stop, None, chambers), fixed | BIT["stroke"], fixed)
         failed = [(lost, foot.out(own.pressure), foot.stroke(own, lost).max(axis=1), foot.spent(own, lost, chambers) | ~own.known.all(axis=1))
                   for lost, own in asked]  # fmt: skip
         for h, help_ in enumerate(block.boosters):
@@ -496,70 +453,6 @@ def lightest(block: Block, before: NDArray[np.int64], pressure: Floats) -> Float
             ratio = control.pivot_to_pad / block.pins[i[at]]
             found[at] = controls.pedal_force_for_rod(rod, ratio, control.efficiency, control.return_force)
     return found
-
-
-def beyond_band(least: Floats, effort: Floats, low: float, good: float) -> Floats:
-    """How far [N] the push lies outside the good band, from `least` [N] to `effort` [N], `low` [N] to `good` [N].
-
-    Any shape. Source: model.
-    """
-    return np.maximum(0.0, np.maximum(low - least, effort - good))
-
-
-def not_beaten(costs: Floats) -> Mask:
-    """Which of `costs` [any] (N, M), the less the better each, no other beats: none as good in all and better in one.
-
-    Source: the definition, in blocks against what was not beaten before, least sums first.
-    """
-    count = costs.shape[0]
-    kept = np.ones(count, dtype=bool)
-    if count == 0:
-        return kept
-    ranks = np.stack([np.unique(column, return_inverse=True)[1] for column in costs.T], axis=1).astype(np.int32)
-    order = np.argsort(ranks.sum(axis=1), kind="stable")  # whoever beats another has the lower sum
-    front = np.empty((0, costs.shape[1]), dtype=np.int32)
-    waiting = order
-    while waiting.size:
-        head, waiting = waiting[:128], waiting[128:]
-        own = ranks[head]
-        beaten = _beaten(own, own)
-        kept[head[beaten]] = False
-        front = own[~beaten]
-        stay = ~_beaten(ranks[waiting], front)
-        kept[waiting[~stay]] = False
-        waiting = waiting[stay]
-    return kept
-
-
-def _beaten(some: NDArray[np.int32], by: NDArray[np.int32]) -> Mask:
-    """Which rows of `some` a row of `by` beats."""
-    found = np.zeros(some.shape[0], dtype=bool)
-    step = max(1, 4_000_000 // max(1, by.size))
-    for first in range(0, some.shape[0], step):
-        own = some[first : first + step, None, :]
-        as_good, better = np.all(by <= own, axis=2), np.any(by < own, axis=2)
-        found[first : first + step] = np.any(as_good & better, axis=1)
-    return found
-
-
-def first_broken(broken: NDArray[np.uint16]) -> NDArray[np.int64]:
-    """Number [1] of the first limit of LIMITS among the bits `broken` [1], their count where none is. Any shape. Source: order."""
-    return np.asarray(_FIRST[broken])
-
-
-def tally(broken: NDArray[np.uint16]) -> tuple[NDArray[np.int64], dict[str, int]]:
-    """How many of the bits `broken` [1] fall first at each limit, those that break none last; and at each limit alone.
-
-    Any shape. Source: counting.
-    """
-    counts = np.bincount(broken.ravel(), minlength=_FIRST.size)
-    first = np.bincount(_FIRST, weights=counts, minlength=len(LIMITS) + 1).astype(np.int64)
-    return first, {name: int(counts[bit]) for name, bit in _BIT.items()}
-
-
-def only_broken(broken: NDArray[np.uint16], name: str) -> Mask:
-    """Where the bits `broken` [1] are those of the limit by `name` [text] alone. Any shape. Source: definition."""
-    return np.asarray(broken == _BIT[name])
 
 
 def parts_of(block: Block, most: int) -> Iterator[NDArray[np.int64]]:

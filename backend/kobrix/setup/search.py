@@ -7,9 +7,10 @@ from typing import Any
 
 import numpy as np
 
-from kobrix.core import searching
+from kobrix.core import front, searching
 from kobrix.core.arrays import Floats
-from kobrix.core.searching import LIMITS, Tried
+from kobrix.core.front import LIMITS
+from kobrix.core.searching import Tried
 from kobrix.setup.doubt import doubt_of
 from kobrix.setup.job import AS_FOUND, Job
 from kobrix.setup.quantities import si
@@ -62,7 +63,7 @@ class Run:
         return next(self._work, self) is None
 
     def _take(self, s: int, rows: Any, tried: Tried) -> None:
-        first, only = searching.tally(tried.broken)
+        first, only = front.tally(tried.broken)
         self.firsts += first
         for name, n in only.items():
             self.only[name] += n
@@ -70,7 +71,7 @@ class Run:
         y = (tried.effort * (UP / self.scale["push_n"])).astype(np.int32)
         inside = (x < ACROSS) & (y < UP)
         self.outside += int(inside.size - np.count_nonzero(inside))
-        cell = (searching.first_broken(tried.broken) * (UP * ACROSS) + y * ACROSS + x)[inside]
+        cell = (front.first_broken(tried.broken) * (UP * ACROSS) + y * ACROSS + x)[inside]
         self.squares += np.bincount(cell, minlength=self.squares.size).reshape(self.squares.shape)
         self._free(tried, only)
         foot, behind = np.nonzero(tried.broken == 0)
@@ -93,7 +94,7 @@ class Run:
         }
         for name, inside in let.items():
             if only[name]:
-                self.freed[name] += int(np.count_nonzero(searching.only_broken(tried.broken, name) & inside()))
+                self.freed[name] += int(np.count_nonzero(front.only_broken(tried.broken, name) & inside()))
 
     # ---- what is shown ---------------------------------------------------------------------------
 
@@ -179,7 +180,7 @@ class Run:
         """Choose among what meets every limit: what nothing beats, the few worth buying, and how sure their figures are."""
         doc = self.progress()
         met = self._met()
-        beats = searching.not_beaten(self._costs(met))
+        beats = front.not_beaten(self._costs(met))
         stands = met.unchanged(self.space.spreads)
         shown = np.flatnonzero(beats | stands)
         field = self._field(met, shown, stands)
@@ -220,7 +221,7 @@ class Run:
         """What counts, the less the better (N, 5): push and travel against what is good or wanted, grip, what is left, price."""
         wanted, band = self.ask.wanted, self.space.band
         effort, lightest, travel, use, price = met.figures
-        push = searching.beyond_band(lightest, effort, band.low, band.good)
+        push = front.beyond_band(lightest, effort, band.low, band.good)
         if wanted.effort_n is not None:
             push = np.abs(effort - si(wanted.effort_n, "effort_n"))
         if wanted.travel_mm is not None:

@@ -13,7 +13,8 @@ from kobrix.core.constants import PUBLISHED, SAME_SIZE, G, assumed, bore_name
 from kobrix.core.cylinder import Cylinder
 from kobrix.core.errors import BadEntry, Impossible
 from kobrix.core.judgements import TRAVEL, Band, effort_band
-from kobrix.core.searching import Block, Bounds, make
+from kobrix.core.laying import make
+from kobrix.core.searching import Block, Bounds
 from kobrix.core.tyres import from_code
 from kobrix.core.vehicle import Axle, Load
 from kobrix.setup.convert import convert, station_of
