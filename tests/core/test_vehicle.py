@@ -37,7 +37,7 @@ class AxleLoads(unittest.TestCase):
         self.assertAlmostEqual(lift, 1.25)
         self.assertAlmostEqual(float(vehicle.axle_load(load, "rear", lift)), 0.0, places=9)
         self.assertEqual(float(vehicle.axle_load(load, "rear", lift + 0.5)), 0.0)
-        self.assertEqual(float(vehicle.adhesion_used(100.0, load, "rear", lift + 0.5, 1.0)), 0.0)
+        self.assertEqual(float(vehicle.adhesion_used(100.0, vehicle.axle_load(load, "rear", lift + 0.5))), 0.0)
 
     def test_height_by_lifting_comes_back(self) -> None:
         """A car of known height tilted by hand: the gain on the axle left down gives the height back."""

@@ -46,8 +46,8 @@ class WorkedCases(unittest.TestCase):
         def use(z: float) -> tuple[float, float]:
             front, rear = (np.array(share * z * weight) for share in (0.72, 0.28))
             return (
-                float(np.squeeze(vehicle.adhesion_used(front, load, "front", z, 1.0))),
-                float(np.squeeze(vehicle.adhesion_used(rear, load, "rear", z, 1.0))),
+                float(np.squeeze(vehicle.adhesion_used(front, vehicle.axle_load(load, "front", z)))),
+                float(np.squeeze(vehicle.adhesion_used(rear, vehicle.axle_load(load, "rear", z)))),
             )
 
         for z, front, rear in ((0.5, 0.5428, 0.4158), (0.8, 0.7884, 0.8315)):

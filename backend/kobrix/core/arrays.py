@@ -10,6 +10,7 @@ Floats = NDArray[np.float64]
 Number = float | Floats
 Mask = NDArray[np.bool_]
 _ROUNDING = 1e-12
+_SMALL = 4096  # numbers that are copied sooner than a view of them is made
 Scalar = TypeVar("Scalar", bound=np.generic)
 
 
@@ -34,7 +35,13 @@ def _flat(table: Floats, knot: NDArray[np.int64]) -> tuple[Floats, NDArray[np.in
 
 def as_shape(array: NDArray[Scalar], shape: tuple[int, ...]) -> NDArray[Scalar]:
     """The `array` [any] broadcast to a `shape` [1], itself where it has that shape."""
-    return array if array.shape == shape else np.broadcast_to(array, shape)
+    if array.shape == shape:
+        return array
+    if array.size > _SMALL:
+        return np.broadcast_to(array, shape)
+    filled = np.empty(shape, dtype=array.dtype)  # a quarter of the time that a view takes to make
+    filled[...] = array
+    return filled
 
 
 def healthy(array: Floats) -> Floats:
@@ -42,16 +49,28 @@ def healthy(array: Floats) -> Floats:
     return array[..., :1, :] if array.ndim > 1 else array
 
 
+def around(table: Floats, knot: NDArray[np.int64]) -> tuple[Floats, Floats]:
+    """Values of `table` [any] (..., K) at the lower and the upper end of the straight parts numbered `knot` [1] (..., S)."""
+    if table.ndim == 1 or knot.ndim == 1 or knot.size == knot.shape[-1]:
+        return at_step(table[..., :-1], knot), at_step(table[..., 1:], knot)
+    flat, where = _flat(table, knot)
+    return flat[where], flat[where + 1]
+
+
+def at_both(start: Floats, end: Floats, knot: NDArray[np.int64]) -> tuple[Floats, Floats]:
+    """As `at_step`, of two tables of one shape: `start` [any] and `end` [any] (..., K−1) at `knot` [1] (..., S)."""
+    if start.ndim == 1 or knot.ndim == 1 or knot.size == knot.shape[-1] or start.shape != end.shape:
+        return at_step(start, knot), at_step(end, knot)
+    flat, where = _flat(start, knot)
+    return flat[where], as_shape(end, (*where.shape[:-1], end.shape[-1])).reshape(-1)[where]
+
+
 def lookup(table: Floats, index: NDArray[np.int64], fraction: Floats) -> Floats:
     """Values between two knots of `table` [any] (..., K): at knot `index` [1] (..., S) plus `fraction` [1] of the step.
 
     A fraction above 1 at the last step follows the last straight part outwards. Units are the table's [any].
     """
-    if table.ndim == 1 or index.ndim == 1 or index.size == index.shape[-1]:
-        low, high = at_step(table[..., :-1], index), at_step(table[..., 1:], index)
-    else:
-        flat, where = _flat(table, index)
-        low, high = flat[where], flat[where + 1]
+    low, high = around(table, index)
     return np.asarray(low + fraction * (high - low))
 
 
@@ -79,13 +98,14 @@ def last_axis(*parts: Any) -> Floats:
 
 def stacked(values: Sequence[Any], axes: int) -> Floats:
     """The `values` [any] side by side along a new first axis, each with `axes` [1] axes behind it."""
-    arrays = [np.asarray(value, dtype=np.float64) for value in values]
-    if all(a.ndim == 0 for a in arrays):
-        return np.array(arrays).reshape((len(arrays),) + (1,) * axes)
-    arrays = [a.reshape((1,) * (axes - a.ndim) + a.shape) for a in arrays]
-    if len({a.shape for a in arrays}) > 1:
-        arrays = list(np.broadcast_arrays(*arrays))
-    return np.stack(arrays)
+    shapes = {getattr(value, "shape", ()) for value in values}
+    shape = shapes.pop() if len(shapes) == 1 else np.broadcast_shapes(*shapes)
+    if not shape:
+        return np.array(values, dtype=np.float64).reshape(len(values), *(1,) * axes)
+    filled = np.empty((len(values), *(1,) * (axes - len(shape)), *shape))
+    for row, value in zip(filled, values, strict=True):
+        row[...] = value
+    return filled
 
 
 def per_line(value: Number) -> Floats:

@@ -18,7 +18,7 @@ from kobrix.core import cylinder as cylinders
 from kobrix.core import disc as discs
 from kobrix.core import drum as drums
 from kobrix.core import valves
-from kobrix.core.arrays import Floats, Mask, Number, at_step, healthy, last_axis, lookup, ratio, rises, stacked
+from kobrix.core.arrays import Floats, Mask, Number, around, healthy, last_axis, lookup, ratio, rises, stacked
 from kobrix.core.lines import Lines
 from kobrix.core.vehicle import Axle
 
@@ -156,7 +156,7 @@ def _bends(system: System) -> list[Number]:
             threshold = station.brake.threshold
             for devices in valves.ways(station.devices):
                 pressures += valves.knees(devices)
-                if np.any(np.asarray(threshold) > 0.0):
+                if np.asarray(threshold > 0.0).any():
                     pressures += [threshold, valves.inlet(devices, threshold)]
         bends += [
             cylinders.force_for_pressure(p, chamber.area, cylinder.efficiency, cylinder.spring) / chamber.force_share
@@ -247,12 +247,11 @@ def first_reach(rising: Floats, wanted: Number) -> tuple[Place, Mask]:
     Source: straight lines between knots.
     """
     want = np.atleast_1d(np.asarray(wanted, dtype=np.float64))
-    low, high = rising[..., :-1], rising[..., 1:]
-    reached = high[..., None, :] >= want[..., :, None]
+    reached = rising[..., None, 1:] >= want[..., :, None]
     grows = rises(rising[..., -2:-1], rising[..., -1:])
     hit = reached.any(axis=-1)
     knot = np.where(hit, reached.argmax(axis=-1), np.where(grows, rising.shape[-1] - 2, 0))
-    a, b = at_step(low, knot), at_step(high, knot)
+    a, b = around(rising, knot)
     fraction = np.maximum(0.0, ratio(want - a, b - a))
     ok = hit | grows
     return Place(knot, np.where(ok, fraction, 0.0)), np.asarray(ok)
@@ -261,7 +260,7 @@ def first_reach(rising: Floats, wanted: Number) -> tuple[Place, Mask]:
 def place_of(number: Number, steps: int) -> Place:
     """The place [record] of a place `number` [1] on a line of `steps` [1] straight parts. Any shape. Source: definition."""
     array = np.asarray(number, dtype=np.float64)
-    knot = np.clip(np.ceil(array).astype(np.int64) - 1, 0, steps - 1)
+    knot = np.minimum(np.maximum(np.ceil(array).astype(np.int64) - 1, 0), steps - 1)
     return Place(knot, array - knot)
 
 

@@ -1,11 +1,12 @@
 """What is left when something fails: the whole chain, re-solved with the failure in it."""
 
-from dataclasses import dataclass, fields
+from dataclasses import dataclass
+from functools import reduce
 from typing import Literal
 
 import numpy as np
 
-from kobrix.core.arrays import Floats, Mask, as_shape, per_line
+from kobrix.core.arrays import Floats, Mask, as_shape, per_line, stacked
 from kobrix.core.chain import Place, first_reach, place_of
 from kobrix.core.constants import PUBLISHED, G
 from kobrix.core.paths import Pull, Solved
@@ -57,14 +58,13 @@ def _before_second_lock(road: Road, event: Event) -> tuple[Floats, Floats]:
     peak_f = per_line(load.grip_front) * road.braked_table[0, ..., -1]
     peak_r = per_line(load.grip_rear) * road.braked_table[1, ..., -1]
     slide, psi, chi = per_line(load.sliding), per_line(load.front_share), per_line(load.chi)
-    ahead = 1.0 - slide * peak_f * chi
-    b_r = peak_r * (1.0 - psi - chi * slide * peak_f * psi / ahead) / (1.0 + peak_r * chi / ahead)
-    z_front_slides = (slide * peak_f * psi + b_r) / ahead
-    behind = 1.0 + slide * peak_r * chi
-    b_f = peak_f * (psi + chi * slide * peak_r * (1.0 - psi) / behind) / (1.0 - peak_f * chi / behind)
-    z_rear_slides = (slide * peak_r * (1.0 - psi) + b_f) / behind
+    slide_f, slide_r, rear_psi = slide * peak_f * psi, slide * peak_r * (1.0 - psi), 1.0 - psi
+    ahead, behind = 1.0 - slide * peak_f * chi, 1.0 + slide * peak_r * chi
+    b_r = peak_r * (rear_psi - chi * slide_f / ahead) / (1.0 + peak_r * chi / ahead)
+    b_f = peak_f * (psi + chi * slide_r / behind) / (1.0 - peak_f * chi / behind)
+    z_front_slides, z_rear_slides = (slide_f + b_r) / ahead, (slide_r + b_f) / behind
     weight = per_line(load.weight)
-    needed = np.stack(np.broadcast_arrays(b_f * weight, b_r * weight))
+    needed = stacked([b_f * weight, b_r * weight], event.front.ndim)
     reached, ever = first_reach(road.table[:2], needed[..., None])
     place = np.where(event.front, reached.number[1, ..., 0], reached.number[0, ..., 0])
     fine = ever[..., 0] & (needed > 0.0)
@@ -91,8 +91,7 @@ def best_up_to(road: Road, event: Event, end: Place) -> tuple[Floats, Moment]:
     best = np.where(inside, seen.grip_decel, 0.0).max(axis=-1)
     best = np.maximum(best, np.where(event.place <= last, np.where(np.isfinite(event.decel), event.decel, 0.0), 0.0))
     second, z = _before_second_lock(road, event)
-    there = Moment(*(getattr(seen, f.name)[..., -1:] for f in fields(Moment)))
-    return np.asarray(np.maximum(best, np.where(second <= last, z, 0.0))), there
+    return np.asarray(np.maximum(best, np.where(second <= last, z, 0.0))), seen.last()
 
 
 def _ends(pull: Pull, room: Room) -> tuple[list[Floats], Mask, Floats, Place]:
@@ -135,13 +134,12 @@ def what_is_left(solved: Solved, rooms: dict[str, Room]) -> Left:
     """
     found = [_ends(pull, rooms[pull.system.name]) for pull in solved.pulls]
     shape = solved.road.decel.shape[:-1]
-    numbers = np.stack([
-        np.min(np.stack([as_shape(ends[kind], shape) for ends, *_ in found]), axis=0) for kind in range(4)
-    ])  # fmt: skip
-    unreached = np.isfinite(numbers[3]) & (numbers[3] <= np.min(numbers[:3], axis=0))
-    limited = np.where(unreached, LIMITS.index("contact"), np.argmin(numbers[:3], axis=0))
-    end = np.where(unreached, numbers[3], np.min(numbers[:3], axis=0))
-    any_works = np.any(np.stack([as_shape(ever, shape) for _, ever, *_ in found]), axis=0)
+    *spent, floor = (as_shape(reduce(np.minimum, [ends[kind] for ends, *_ in found]), shape) for kind in range(4))
+    first = reduce(np.minimum, spent)
+    unreached = np.isfinite(floor) & (floor <= first)
+    limited = np.where(unreached, LIMITS.index("contact"), np.array(spent).argmin(axis=0))
+    end = np.where(unreached, floor, first)
+    any_works = as_shape(reduce(np.logical_or, [ever for _, ever, *_ in found]), shape)
     limited = np.where(any_works, limited, LIMITS.index("all_lost"))
     end = np.where(any_works, end, 0.0)
     place = place_of(end[..., None], solved.road.decel.shape[-1] - 1)

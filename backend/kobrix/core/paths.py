@@ -8,7 +8,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from kobrix.core.arrays import Floats, Mask, Number, at_step, healthy, lookup
+from kobrix.core.arrays import Floats, Mask, Number, around, healthy, lookup
 from kobrix.core.chain import HEALTHY, Condition, ForceLine, Place, Station, System, first_reach, follow, place_of
 from kobrix.core.errors import Impossible
 from kobrix.core.pedal import Pedal
@@ -86,7 +86,7 @@ class Solved:
         wanted = np.atleast_1d(np.asarray(push, dtype=np.float64))
         steps = self.push.shape[-1] - 1
         knot = np.clip(np.sum(self.push[..., None, :] < wanted[..., :, None], axis=-1) - 1, 0, steps - 1)
-        low, high = at_step(self.push[..., :-1], knot), at_step(self.push[..., 1:], knot)
+        low, high = around(self.push, knot)
         rise = high - low
         return Place(knot, np.where(rise > 0.0, (wanted - low) / np.where(rise > 0.0, rise, 1.0), 0.0))
 

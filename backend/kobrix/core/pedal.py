@@ -13,7 +13,7 @@ import numpy as np
 
 from kobrix.core import control as controls
 from kobrix.core import linkage
-from kobrix.core.arrays import Floats, Mask, Number, at_step, lookup, ratio
+from kobrix.core.arrays import Floats, Mask, Number, around, at_step, lookup, ratio
 from kobrix.core.chain import ForceLine, Place
 from kobrix.core.errors import Impossible
 from kobrix.core.travel import Curve, Travel, reach
@@ -83,9 +83,9 @@ class Pedal:
         if self.linked is not None:
             return self._halved(self.push_at, wanted, last=True)[0]
         knots = self.knots
-        knot = np.sum(knots[..., None, :] < wanted[..., :, None], axis=-1) - 1
-        knot = np.clip(knot, 0, self.line.steps - 1)
-        low, high = at_step(knots[..., :-1], knot), at_step(knots[..., 1:], knot)
+        knot = (knots[..., None, :] < wanted[..., :, None]).sum(axis=-1) - 1
+        knot = np.minimum(np.maximum(knot, 0), self.line.steps - 1)
+        low, high = around(knots, knot)
         return Place(knot, ratio(wanted - low, high - low))
 
     def pad_at(self, place: Place) -> Floats:

@@ -4,9 +4,9 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from kobrix.core.arrays import Floats, Mask, as_shape, at_step, healthy, lookup, per_line, ratio, stacked
+from kobrix.core.arrays import Floats, Mask, as_shape, at_both, at_step, healthy, lookup, per_line, ratio, stacked
 from kobrix.core.chain import Place, first_reach
-from kobrix.core.vehicle import AXLES, Axle, Load, adhesion_used, grip_limit, panic, rear_lift_decel
+from kobrix.core.vehicle import AXLES, Axle, Load, adhesion_used, axle_loads, grip_limit, panic, rear_lift_decel
 
 
 @dataclass(frozen=True)
@@ -60,7 +60,7 @@ def _first_locks(table: Floats, load: Load, braked: Floats) -> tuple[Floats, Flo
     """
     z = table[2]
     front = load.front_share + load.chi * z
-    share = np.stack([front, 1.0 - front])
+    share = np.array([front, 1.0 - front])
     grip = stacked([load.grip_front * load.weight, load.grip_rear * load.weight], z.ndim)
     missing = table[:2, ..., :-1] - grip * braked * share[..., :-1], table[:2, ..., 1:] - grip * braked * share[..., 1:]
     brakes = braked > 0.0
@@ -68,7 +68,7 @@ def _first_locks(table: Floats, load: Load, braked: Floats) -> tuple[Floats, Flo
     rises = (missing[1][..., -1] > missing[0][..., -1]) & brakes[..., -1]
     hit = reached.any(axis=-1)
     knot = np.where(hit, reached.argmax(axis=-1), z.shape[-1] - 2)[..., None]
-    a, b = at_step(missing[0], knot), at_step(missing[1], knot)
+    a, b = at_both(*missing, knot)
     fraction = np.maximum(0.0, ratio(-a, b - a))
     place, decel = (knot + fraction)[..., 0], lookup(z, knot, fraction)[..., 0]
     ever = hit | rises
@@ -86,8 +86,8 @@ def on_road(load: Load, force: dict[Axle, Floats], braking: dict[Axle, Floats], 
     front, rear = force["front"] / spin, force["rear"] / spin
     decel = np.asarray((front + rear) / load.weight)
     step = (*decel.shape[:-1], decel.shape[-1] - 1)
-    table = np.stack([as_shape(front, decel.shape), as_shape(rear, decel.shape), decel])
-    braked = np.stack([as_shape(np.minimum(braking[a], wheels[a]) / max(1, wheels[a]), step) for a in AXLES])
+    table = stacked([front, rear, decel], decel.ndim)
+    braked = np.array([as_shape(np.minimum(braking[a], wheels[a]) / max(1, wheels[a]), step) for a in AXLES])
     places, locks = _first_locks(table, load, braked)
     return Road(load, table, braked, {"front": places[0], "rear": places[1]}, {"front": locks[0], "rear": locks[1]})
 
@@ -115,8 +115,10 @@ def first_event(road: Road) -> Event:
     z_f, z_r = road.locks["front"], road.locks["rear"]
     z_lock = np.minimum(z_f, z_r)
     z_lift = as_shape(per_line(rear_lift_decel(road.load)), z_lock.shape)
-    place, ever = first_reach(road.decel, z_lift[..., None])
-    lift_place = np.where(ever[..., 0], place.number[..., 0], np.inf)
+    lift_place = np.full(z_lock.shape, np.inf)
+    if (z_lift < z_lock).any():
+        place, ever = first_reach(road.decel, z_lift[..., None])
+        lift_place = np.where(ever[..., 0], place.number[..., 0], np.inf)
     lift = np.isfinite(lift_place) & (z_lift < z_lock)
     near = np.abs(np.where(np.isfinite(z_f), z_f, 0.0) - np.where(np.isfinite(z_r), z_r, 0.0)) <= 1e-9
     both = np.isfinite(z_f) & np.isfinite(z_r) & near
@@ -145,21 +147,24 @@ class Moment:
     rear_locked: Mask
     rear_lifts: Mask
 
+    def last(self) -> "Moment":
+        """Of several places along the last axis the last (..., 1)."""
+        return Moment(*(figures[..., -1:] for figures in vars(self).values()))
+
 
 def moment(road: Road, event: Event, place: Place) -> Moment:
     """The `road` [record] at a `place` [record] (..., S), with its first `event` [record] (...). Source: model."""
     load, knot, fraction = road.load, place.knot, place.fraction
-    front, rear, decel = lookup(road.table, knot, fraction)
-    n_f, n_r = at_step(road.braked_table, knot)
+    front, rear, decel = figures = lookup(road.table, knot, fraction)
+    braked = at_step(road.braked_table, knot)
+    use_front, use_rear = adhesion_used(figures[:2], axle_loads(load, decel) * braked)
     past = place.number >= event.place[..., None] * (1.0 - 1e-12)
     slid = panic(
-        load, front, rear, n_f, n_r, past,
+        load, front, rear, braked[0], braked[1], past,
         event.front[..., None], event.rear[..., None], past & event.lift[..., None],
     )  # fmt: skip
     return Moment(
-        front, rear, decel, slid.decel,
-        adhesion_used(front, load, "front", decel, n_f), adhesion_used(rear, load, "rear", decel, n_r),
-        slid.front_locked, slid.rear_locked, slid.rear_lifts,
+        front, rear, decel, slid.decel, use_front, use_rear, slid.front_locked, slid.rear_locked, slid.rear_lifts,
     )  # fmt: skip
 
 

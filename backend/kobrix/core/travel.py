@@ -10,7 +10,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from kobrix.core import disc, lines
-from kobrix.core.arrays import Floats, Mask, Number, as_shape, at_step, healthy, rises, stacked
+from kobrix.core.arrays import Floats, Mask, Number, as_shape, at_both, at_step, healthy, rises, stacked
 from kobrix.core.chain import ForceLine, Place, Station
 from kobrix.core.constants import ATMOSPHERE
 from kobrix.core.disc import Disc
@@ -53,7 +53,7 @@ class Curve:
 
     def at(self, place: Place) -> Floats:
         """Value [its own unit] at a `place` [record] (..., S)."""
-        low, high = at_step(self.start, place.knot), at_step(self.end, place.knot)
+        low, high = at_both(self.start, self.end, place.knot)
         value = low + place.fraction * (high - low)
         for air in self.air:
             p = at_step(air.start, place.knot) + place.fraction * at_step(air.end - air.start, place.knot)
@@ -107,8 +107,8 @@ def reach(curve: Curve, wanted: Number) -> tuple[Place, Mask]:
     grows = rises(starts[..., -1:], ends[..., -1:])
     hit = reached.any(axis=-1, keepdims=True)
     knot = np.where(hit, reached.argmax(axis=-1)[..., None], ends.shape[-1] - 1)
-    low = at_step(starts, knot)
-    rise = at_step(ends, knot) - low
+    low, high = at_both(starts, ends, knot)
+    rise = high - low
     fraction = np.where(rise > 0.0, np.maximum(0.0, want - low) / np.where(rise > 0.0, rise, 1.0), 0.0)
     if curve.bends:
         fraction = _newton(curve, want, knot)
@@ -175,7 +175,7 @@ class Travel:
 
     def strokes(self, place: Place) -> dict[tuple[str, str], Floats]:
         """Stroke [m] by (where, cause) at a `place` [record] (..., S)."""
-        low, high = at_step(self.start, place.knot), at_step(self.end, place.knot)
+        low, high = at_both(self.start, self.end, place.knot)
         values = low + place.fraction * (high - low)
         found: dict[tuple[str, str], Floats] = {}
         for key, value in zip(self.keys, values, strict=True):
@@ -187,10 +187,11 @@ class Travel:
 
     def bottomed(self, place: Place) -> Mask:
         """Whether a chamber needs more stroke than it has at a `place` [record] (..., S)."""
-        asked = [self.chambers[name].at(place) > usable for name, usable in self.usable.items() if usable is not None]
-        return (
-            np.asarray(np.any(np.stack(np.broadcast_arrays(*asked)), axis=0)) if asked else np.zeros(place.knot.shape, dtype=bool)
-        )
+        known = {name: usable for name, usable in self.usable.items() if usable is not None}
+        over: Mask = np.zeros(place.knot.shape, dtype=bool)
+        for name, usable in known.items():
+            over = over | (self.chambers[name].at(place) > usable)
+        return over
 
 
 def swallowed(station: Station) -> dict[str, tuple[Number, Number]]:
@@ -251,10 +252,8 @@ def along(line: ForceLine, air: dict[str, Number] | None = None, whole: bool = F
     factor = stacked(stroke_of, axes)
     contact_, give_ = stacked(at_once, axes) * factor, stacked(per_pressure, axes) * factor
     outlet = line.outlet[owner]
-    low, high = outlet[..., :-1], outlet[..., 1:]
-    pressed = high > 0.0
-    start = np.where(pressed, contact_ + give_ * low, 0.0)
-    end = np.where(pressed, contact_ + give_ * high, 0.0)
+    pressed, stroke = outlet[..., 1:] > 0.0, contact_ + give_ * outlet
+    start, end = (np.where(pressed, half, 0.0) for half in (stroke[..., :-1], stroke[..., 1:]))
 
     bent: dict[tuple[str, str], Curve] = {}
     airs: list[tuple[int, Air]] = []
@@ -262,7 +261,7 @@ def along(line: ForceLine, air: dict[str, Number] | None = None, whole: bool = F
     for i, branch in enumerate(line.branches):
         own = branch.station.lines.air if branch.station.lines is not None else 0.0
         held = np.asarray((air or {}).get(branch.station.name, own), dtype=np.float64)
-        if not np.any(held > 0.0):
+        if not (held > 0.0).any():
             continue
         chamber = cylinder.chambers[order[branch.circuit]]
         scale = held * (branch.wheels / branch.station.wheels) * chamber.travel_share / areas[order[branch.circuit]]
@@ -276,7 +275,8 @@ def along(line: ForceLine, air: dict[str, Number] | None = None, whole: bool = F
     level: list[Floats] = []  # strokes that stay the same along a straight part
     capped: list[Capped] = []
     for n, chamber in enumerate(cylinder.chambers):
-        rows = [q for q, i in enumerate(owner) if order[line.branches[i].circuit] == n]
+        fed = [q for q, i in enumerate(owner) if order[line.branches[i].circuit] == n]
+        rows = slice(fed[0], fed[-1] + 1)  # a line's branches stand by chamber
         own_air = tuple(a for m, a in airs if m == n)
         taken = Curve(start[rows].sum(axis=0), end[rows].sum(axis=0), own_air).scaled(1.0 / chamber.travel_share)
         chambers[chamber.name] = taken
@@ -286,7 +286,7 @@ def along(line: ForceLine, air: dict[str, Number] | None = None, whole: bool = F
         level.append(port)
     for chamber in cylinder.chambers:
         dead = pressing & line.lost.get(chamber.name, False)  # a twin's piston that has no pressure yet does not move
-        if not np.any(dead):
+        if not dead.any():
             continue
         if chamber.stroke is None:
             raise Impossible(f"travel with the {chamber.name} circuit lost", "the cylinder's stroke is not known")

@@ -56,6 +56,12 @@ def axle_share(load: Load, axle: Axle, decel: Number) -> Floats:
     return front if axle == "front" else 1.0 - front
 
 
+def axle_loads(load: Load, decel: Floats) -> Floats:
+    """Loads [N] on front and rear (2, ...) of `load` [record] at `decel` [g] (...), never below 0. Source: as `axle_load`."""
+    front = load.front_share + decel * load.chi
+    return np.maximum(0.0, load.weight * np.array([front, 1.0 - front]))
+
+
 def rear_lift_decel(load: Load) -> Floats:
     """Deceleration [g] at which the rear of `load` [record] lifts, (1 − ψ)/χ. Any shape. Source: moments."""
     return (1.0 - np.asarray(load.front_share)) / load.chi
@@ -72,15 +78,14 @@ def grip_limit(load: Load, front_braked: Number, rear_braked: Number) -> Floats:
     return np.minimum(z, rear_lift_decel(load))
 
 
-def adhesion_used(force: Number, load: Load, axle: Axle, decel: Number, braked: Number) -> Floats:
-    """Adhesion utilisation f = B/(W·n) [1] of `axle` [name]: the grip it would need.
+def adhesion_used(force: Number, carried: Number) -> Floats:
+    """Adhesion utilisation f = B/(W·n) [1] of an axle: the grip it would need.
 
-    `force` [N] on the road; `load` [record]; `decel` [g]; `braked` [1], braked over all wheels of the axle.
-    0 where nothing brakes, and where the axle carries nothing. Any shape. Source: UN R13-H, from memory.
+    `force` [N] on the road; `carried` [N] by the wheels that brake, W·n. 0 where nothing brakes, and where the axle
+    carries nothing. Any shape. Source: UN R13-H, from memory.
     """
-    carried = axle_load(load, axle, decel) * braked
-    out = np.zeros(np.broadcast_shapes(np.shape(force), np.shape(carried)))
-    return np.divide(force, carried, out=out, where=np.asarray(carried) > 0.0)
+    holds = np.asarray(carried) > 0.0
+    return np.asarray(np.where(holds, force / np.where(holds, carried, 1.0), 0.0))
 
 
 def ideal_force(load: Load, axle: Axle, decel: Number) -> Floats:

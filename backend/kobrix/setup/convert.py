@@ -16,7 +16,6 @@ from kobrix.setup import stations as wheel_ends
 from kobrix.setup.quantities import Typed, si
 
 STATES = ("cold", "hot", "wet")
-_BRAIDED = {"kind": "braided", "coefficient_cm3_per_m_mpa": None}
 
 
 @dataclass
@@ -329,7 +328,7 @@ def _lines(station: wheel_ends.Station, brake: disc.Disc | drum.Drum, fluid: str
         return None
     before = len(gaps.travel)
     hose: Number = sum(_hose(h, f"{path}.hoses.{i}", gaps) for i, h in enumerate(part.hoses))
-    braided: Number = sum(_hose(h.model_copy(update=_BRAIDED), path, Gaps()) for h in part.hoses)
+    braided: Number = sum(lines.hose_give(assumed("hose.braided"), _length(h), h.count) for h in part.hoses)
     pipe: Number = sum(_pipe(h, f"{path}.hard_lines.{i}", gaps) for i, h in enumerate(part.hard_lines))
     volume = part.fluid_volume_cm3
     bulk = "fluid.bulk_silicone" if fluid == "DOT 5" else "fluid.bulk"
@@ -369,6 +368,8 @@ def _side_by_side(values: list[Number]) -> Floats:
     """Values of the load states along an axis of their own (L, 1, 1), trials (N, 1, 1, 1) in front of it."""
     if not values:
         return np.zeros((0, 1, 1))
+    if all(isinstance(v, float) for v in values):
+        return np.array(values).reshape(-1, 1, 1)
     arrays = [np.asarray(v, dtype=np.float64) for v in values]
     arrays = [a if a.ndim > 3 else a.reshape(1, 1, 1) for a in arrays]
     front = np.broadcast_shapes(*(a.shape[:-3] for a in arrays))

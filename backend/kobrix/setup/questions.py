@@ -1,6 +1,7 @@
 """The questions that may be asked of a setup, and the failures that are asked always."""
 
-from typing import Annotated, Literal, Self
+from functools import cache
+from typing import Annotated, Any, Literal, Self
 
 import numpy as np
 from pydantic import ConfigDict, Field, model_validator
@@ -38,8 +39,8 @@ class Failure(Part):
     lost: str | None = None
     lost_booster: bool = False
     friction: Literal["cold", "hot", "wet"] = "cold"
-    shut: list[str] = []
-    open: list[str] = []
+    shut: tuple[str, ...] = ()
+    open: tuple[str, ...] = ()
     air: list[AirIn] = []
 
 
@@ -234,6 +235,9 @@ class Questions(Part):
     working: Working | None = None
 
 
+NONE = Questions()
+
+
 def rooms_of(setup: Setup, systems: tuple[chain.System, ...], questions: Questions) -> dict[str, Room]:
     """What each control has: the most that is asked of a person on it, and its travel."""
     rooms = {}
@@ -271,19 +275,25 @@ def ways_of(setup: Setup, questions: Questions) -> dict[str, dict[str, float]]:
     return {**alone, **{n: r for n, r in asked.items() if n != "together"}, "together": asked.get("together", together)}
 
 
+@cache
+def _own(**parts: Any) -> Failure:
+    """A failure that is asked of every setup: our own, so there is nothing to validate."""
+    return Failure.model_construct(**parts)
+
+
 def _always(systems: tuple[chain.System, ...]) -> list[Failure]:
-    several, known = len(systems) > 1, Failure.model_construct  # our own: nothing to validate
+    several = len(systems) > 1
     found: list[Failure] = []
     for system in systems:
         before = f"{system.name}_" if several else ""
         if system.booster is not None:
-            found.append(known(name=f"{before}lost_booster", system=system.name, lost_booster=True))
-        found += [known(name=f"{before}lost_{c.name}", system=system.name, lost=c.name) for c in system.cylinder.chambers]
-    found += [known(name="hot", friction="hot"), known(name="wet", friction="wet")]
+            found.append(_own(name=f"{before}lost_booster", system=system.name, lost_booster=True))
+        found += [_own(name=f"{before}lost_{c.name}", system=system.name, lost=c.name) for c in system.cylinder.chambers]
+    found += [_own(name="hot", friction="hot"), _own(name="wet", friction="wet")]
     for station in (s for system in systems for s in system.stations if s.owner is None):
         if any(valves.changes_pressure(d) for d in station.devices):
-            found.append(known(name=f"{station.name}_valves_shut", shut=[station.name]))
-            found.append(known(name=f"{station.name}_valves_open", open=[station.name]))
+            found.append(_own(name=f"{station.name}_valves_shut", shut=(station.name,)))
+            found.append(_own(name=f"{station.name}_valves_open", open=(station.name,)))
     return found
 
 

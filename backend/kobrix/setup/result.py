@@ -21,7 +21,7 @@ from kobrix.core.travel import Travel
 from kobrix.setup.convert import Converted, convert
 from kobrix.setup.model import Setup
 from kobrix.setup.quantities import si, value_of
-from kobrix.setup.questions import HEALTH, Failure, Questions, as_asked, failures_of, rooms_of, ways_of
+from kobrix.setup.questions import HEALTH, NONE, Failure, Questions, as_asked, failures_of, rooms_of, ways_of
 from kobrix.setup.stations import DiscBrake
 
 KPA, MM, CM3, CM2 = 1e-3, 1e3, 1e6, 1e4
@@ -32,7 +32,7 @@ class Answer:
     """A setup converted and solved, ready to be written; `case` is None when something is missing."""
 
     def __init__(self, setup: Setup, questions: Questions | None = None) -> None:
-        self.setup, self.questions = setup, questions or Questions()
+        self.setup, self.questions = setup, questions or NONE
         self.converted: Converted = convert(setup)
         self.case: cases.Case | None = None
         self.failures: list[Failure] = []
