@@ -33,5 +33,11 @@ const firstPage = (): Plugin => ({
 export default defineConfig({
   // Kobrix speaks English: the thirty other languages of the controls' own words stay out.
   plugins: [react(), { ...optimizeLocales.vite({ locales: ['en-US'] }), enforce: 'pre' }, firstPage()],
-  build: { target: 'es2022', assetsInlineLimit: 0, sourcemap: false },
+  build: {
+    target: 'es2022',
+    assetsInlineLimit: 0,
+    sourcemap: false,
+    // What several pages share is one file beside the program's own: fewer to ask for before the first page.
+    rolldownOptions: { output: { codeSplitting: { groups: [{ name: 'shared', minShareCount: 2 }] } } },
+  },
 });

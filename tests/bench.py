@@ -1,6 +1,7 @@
 """What the machine takes for what people wait for: `./run bench [evaluate] [scrub] …`. Figures, never a pass or fail."""
 
 import contextlib
+import itertools
 import json
 import os
 import platform
@@ -19,8 +20,9 @@ from kobrix.core import matching
 from kobrix.core.arrays import Floats, Number
 from kobrix.core.judgements import Bench
 from kobrix.core.verdict import judge
+from kobrix.setup import files, view
+from kobrix.setup.job import Job
 from kobrix.setup.result import Answer, Places, facts_of
-from kobrix.setup.view import job_view
 
 from tests.browser import chromium, server
 from tests.cases import demo_job
@@ -91,7 +93,20 @@ def evaluate() -> None:
 
     line("one evaluation, all curves, 2 load states, failures", timed(once, 200), "wanted: median 5 or less")
     line("the bare NumPy arithmetic of the same figures", timed(lambda: bare(pushes), 200), "beside it")
-    line("a whole job's screen: 3 setups, judgements, mends tried", timed(lambda: job_view(job), 40), "")
+
+    def screen() -> object:
+        view.forget()
+        return view.job_view(job)
+
+    line("a whole job's screen: 3 setups, judgements, mends tried", timed(screen, 40), "")
+    sizes = itertools.count()
+
+    def stepped() -> object:
+        document = job.model_dump(exclude_unset=True)
+        document["plans"][0]["systems"][0]["control"]["pivot_to_pin_mm"] = 48.0 + next(sizes) / 100.0
+        return view.job_view(files.check(Job, document))
+
+    line("the same after a part of one plan was moved", timed(stepped, 40), "")
 
 
 def scrub() -> None:

@@ -157,3 +157,10 @@ class Guard(ApiCase):
     def test_no_file_outside_is_served(self) -> None:
         for path in ("/assets/../../test.sqlite3", "/assets/%2e%2e/%2e%2e/test.sqlite3"):
             self.assertNotIn(b"SQLite", self.client.get(path).content)
+        self.assert_problem(self.client.get("/assets/none.js"), 404, "Not found")
+        self.assert_problem(self.client.get("/assets/%2e%2e"), 404, "Not found")
+
+    def test_what_does_not_say_its_length_is_not_read(self) -> None:
+        self.assert_problem(self.client.post("/api/jobs", content=iter([b"{}", b" "])), 411, "how long it is")
+        self.assert_problem(self.client.post("/api/jobs", content=b"x" * 4_000_001), 413, "4,000,000 bytes")
+        self.assertEqual(len(self.client.get("/api/jobs").json()), 1)

@@ -73,6 +73,25 @@ class Measure(ApiCase):
         self.problem(self.client.post("/api/help/pad_letters", json={"given": {"letters": "ZZ"}}), 422, "edge letters")
         self.problem(self.client.post("/api/help/nothing", json={"given": {}}), 404, "nothing")
 
+    def test_a_push_and_a_stop_are_read_as_they_are_said(self) -> None:
+        def look(text: str, name: str = "pedal_force_n", preferred: str = "N") -> Any:
+            asked = {"name": name, "text": text, "preferred": preferred}
+            return self.client.post("/api/look", json=asked)
+
+        for text, preferred, newtons in (
+            ("340", "N", 340.0), ("76 lbf", "N", 76 * 4.4482216152605), ("76", "lbf", 76 * 4.4482216152605), ("0.4 kN", "lbf", 400.0)
+        ):  # fmt: skip
+            self.assertAlmostEqual(look(text, preferred=preferred).json()["value"], newtons, places=9)
+        self.assertEqual(look("0.8", "decel_g", "g").json()["value"], 0.8)
+        self.assertAlmostEqual(look("4.903325 m/s²", "decel_g", "g").json()["value"], 0.5, places=12)
+        self.problem(look("hard"), 422, "No number can be read in it")
+        self.problem(look("900 psi"), 422, "pressure")
+        self.problem(look("-5"), 422, "0 to 5,000 N")
+        self.problem(look("9 kN"), 422, "0 to 5,000 N")
+        self.problem(look("4", "decel_g", "g"), 422, "0 to 3 g")
+        self.problem(look("nan"), 422, "No number")
+        self.problem(look("1", "bore_mm"), 422, "name")
+
     def test_a_tolerance_is_typed_in_the_unit_a_person_prefers(self) -> None:
         path = "as_found.systems.0.control.pivot_to_pad_mm"
         edit = {"path": f"tolerances.[{path}]", "text": "± 1/16", "preferred": "in"}

@@ -1,5 +1,6 @@
 """Starting the server: what it says when it cannot, what it puts into a new database, and what it leaves alone."""
 
+import asyncio
 import contextlib
 import io
 import json
@@ -58,6 +59,23 @@ class Refused(unittest.TestCase):
         code, said = self.start("--port", str(free_port()))
         self.assertEqual((code, said.count("Traceback")), (2, 0))
         self.assertIn("it is no database", said)
+
+    def test_small_answers_do_not_wait_for_the_receipt_of_the_last(self) -> None:
+        async def asked() -> int:
+            accepted = asyncio.get_running_loop().create_future()
+
+            def took(_reader: asyncio.StreamReader, writer: asyncio.StreamWriter) -> None:
+                accepted.set_result(writer.get_extra_info("socket").getsockopt(socket.IPPROTO_TCP, socket.TCP_NODELAY))
+                writer.close()
+
+            listening = serve._listening("127.0.0.1", 0)
+            async with await asyncio.start_server(took, sock=listening):
+                _, writer = await asyncio.open_connection(*listening.getsockname())
+                found: int = await accepted
+                writer.close()
+                return found
+
+        self.assertNotEqual(asyncio.run(asked()), 0)
 
     def test_the_loopback_is_no_network(self) -> None:
         with mock.patch("kobrix.cli.serve.socket.socket") as probe:

@@ -121,6 +121,31 @@ class Laptop(Spoken):
         expect(page.get_by_role("textbox", name="Push")).to_have_value(re.compile("^(24[6-9]|25[0-4])$"))
         self.no_errors()
 
+    def test_a_push_and_a_stop_are_typed_as_they_are_said(self) -> None:
+        page = self.open()
+        push, stop = page.get_by_role("textbox", name="Push"), page.get_by_role("textbox", name="Stop wanted")
+        push.fill("60 lbf")
+        push.press("Enter")
+        expect(push).to_have_value("267")
+        push.press("ArrowUp")
+        expect(push).to_have_value("268")
+        stop.fill("4.903325 m/s2")
+        stop.press("Tab")
+        expect(stop).to_have_value("0.50")
+        stop.press("ArrowDown")
+        expect(stop).to_have_value("0.49")
+        before = push.input_value()
+        push.fill("900 psi")
+        push.press("Enter")
+        said = page.get_by_role("alert")
+        expect(said).to_contain_text("pressure")
+        expect(push).to_have_value("900 psi")
+        self.axe()
+        push.press("Escape")
+        expect(said).to_have_count(0)
+        expect(push).to_have_value(before)
+        self.no_errors(REFUSED)
+
     def test_at_rest_the_figures_are_the_cores_for_exactly_this_push(self) -> None:
         page = self.open()
         with page.expect_response(

@@ -1,29 +1,28 @@
 """The application: routes, guard and errors, and the built front end."""
 
+from functools import lru_cache
+from mimetypes import guess_type
 from pathlib import Path
 
 from fastapi import FastAPI
-from fastapi.responses import FileResponse, RedirectResponse
-from fastapi.staticfiles import StaticFiles
+from fastapi.responses import HTMLResponse, RedirectResponse
 from starlette.exceptions import HTTPException
 from starlette.responses import Response
-from starlette.types import Scope
 
 from kobrix import __version__
 from kobrix.api import errors
-from kobrix.api.guard import guard
+from kobrix.api.guard import Guard
 from kobrix.api.pairing import COOKIE, Pairing
 from kobrix.api.routes import events, jobs, match, measure
 from kobrix.api.searching import Searches
 
+FOR_EVER = {"Cache-Control": "public, max-age=31536000, immutable"}
 
-class _Assets(StaticFiles):
-    """Built files whose names carry their content's hash: they may be kept for ever."""
 
-    async def get_response(self, path: str, scope: Scope) -> Response:
-        response = await super().get_response(path, scope)
-        response.headers["Cache-Control"] = "public, max-age=31536000, immutable"
-        return response
+@lru_cache(maxsize=128)
+def _built(file: Path) -> bytes | None:
+    """A built file, read once: its name carries its content's hash. None where there is none."""
+    return file.read_bytes() if file.is_file() else None
 
 
 def create_app(database: Path, front_end: Path | None = None, pairing: Pairing | None = None) -> FastAPI:
@@ -33,7 +32,7 @@ def create_app(database: Path, front_end: Path | None = None, pairing: Pairing |
     """
     app = FastAPI(title="Kobrix", version=__version__, docs_url=None, redoc_url=None, openapi_url="/api/openapi.json")
     app.state.database, app.state.pairing, app.state.searches = database, pairing, Searches(database)
-    app.middleware("http")(guard)
+    app.add_middleware(Guard)
     errors.install(app)
     for resource in (events, jobs, match, measure):
         app.include_router(resource.router)
@@ -52,13 +51,20 @@ def create_app(database: Path, front_end: Path | None = None, pairing: Pairing |
             return response
 
     if front_end is not None and (front_end / "index.html").exists():
-        app.mount("/assets", _Assets(directory=front_end / "assets"), name="assets")
+
+        @app.get("/assets/{name}", include_in_schema=False)
+        async def asset(name: str) -> Response:
+            """A script, style or face of type of the front end; it may be kept for ever."""
+            content = _built(front_end / "assets" / name)
+            if content is None:
+                raise HTTPException(404, "Not found")
+            return Response(content, media_type=guess_type(name)[0], headers=FOR_EVER)
 
         @app.get("/{path:path}", include_in_schema=False)
-        def page(path: str) -> FileResponse:
+        async def page(path: str) -> HTMLResponse:
             """The one page of the front end, for every address that is not the API's."""
             if path.startswith("api/"):
                 raise HTTPException(404, "Not found")
-            return FileResponse(front_end / "index.html", headers={"Cache-Control": "no-store"})
+            return HTMLResponse((front_end / "index.html").read_bytes(), headers={"Cache-Control": "no-store"})
 
     return app

@@ -1,6 +1,6 @@
 """Shapes of what the API takes."""
 
-from typing import Any
+from typing import Any, Literal
 
 from pydantic import Field
 
@@ -54,6 +54,14 @@ class MomentIn(Shape):
     load: int = Field(0, ge=0, le=20)
     pedal_force_n: float | None = Field(None, ge=0, le=20000, allow_inf_nan=False)
     decel_g: float | None = Field(None, ge=0, le=5, allow_inf_nan=False)
+
+
+class LookIn(Shape):
+    """A push or a stop as typed; a bare number is in the `preferred` unit."""
+
+    name: Literal["pedal_force_n", "decel_g"]
+    text: str = Field(max_length=400)
+    preferred: str | None = Field(None, max_length=10)
 
 
 class WorkingIn(Shape):

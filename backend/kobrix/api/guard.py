@@ -1,10 +1,11 @@
 """The guard at the door: only this machine's own pages and paired devices may ask, and pages run only what ships with us."""
 
-from collections.abc import Awaitable, Callable
 from urllib.parse import urlsplit
 
+from starlette.datastructures import MutableHeaders
 from starlette.requests import Request
 from starlette.responses import Response
+from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
 from kobrix.api.errors import problem
 from kobrix.api.pairing import COOKIE, Pairing
@@ -51,17 +52,34 @@ def _refused(request: Request) -> Response | None:
     return None
 
 
-async def guard(request: Request, call_next: Callable[[Request], Awaitable[Response]]) -> Response:
-    """Refuse foreign hosts and origins, devices that are not paired and oversized bodies, then add the security headers."""
-    length = request.headers.get("content-length", "0")
+def _oversized(request: Request) -> Response | None:
     most = LARGEST_PHOTO if request.url.path.endswith("/photos") else LARGEST_BODY
-    refused = _refused(request)
-    if refused is not None:
-        response: Response = refused
-    elif not length.isdigit() or int(length) > most:
-        response = problem(413, "Too large", f"At most {most:,} bytes can be sent at once; {length[:20]} were.")
-    else:
-        response = await call_next(request)
-    for name, value in _HEADERS.items():
-        response.headers.setdefault(name, value)
-    return response
+    length = request.headers.get("content-length", "0")
+    if "transfer-encoding" in request.headers:
+        return problem(411, "Length required", "What is sent must say how long it is: a Content-Length is needed.")
+    if not length.isdigit() or int(length) > most:
+        return problem(413, "Too large", f"At most {most:,} bytes can be sent at once; {length[:20]} were.")
+    return None
+
+
+class Guard:
+    """Refuses foreign hosts and origins, devices that are not paired and oversized bodies, and adds the security headers."""
+
+    def __init__(self, app: ASGIApp) -> None:
+        self.app = app
+
+    async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
+        """One request to `app`, or what is said instead."""
+        if scope["type"] != "http":
+            await self.app(scope, receive, send)
+            return
+
+        async def told(message: Message) -> None:
+            if message["type"] == "http.response.start":
+                headers = MutableHeaders(scope=message)
+                for name, value in _HEADERS.items():
+                    headers.setdefault(name, value)
+            await send(message)
+
+        request = Request(scope)
+        await (_refused(request) or _oversized(request) or self.app)(scope, receive, told)

@@ -257,6 +257,12 @@ class HelpOut(Shape):
     sentence: str
 
 
+class LookOut(Shape):
+    """What was typed, in the unit of its name."""
+
+    value: float
+
+
 class ComparedInput(Shape):
     """An entry that differs between setups."""
 

@@ -8,7 +8,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from kobrix.core.arrays import Floats, Mask, Number, at_step, lookup
+from kobrix.core.arrays import Floats, Mask, Number, as_shape, at_step, lookup
 from kobrix.core.chain import Place
 from kobrix.core.constants import PUBLISHED
 from kobrix.core.road import Road, on_road
@@ -64,9 +64,10 @@ def _places(road: Road, wanted: list[Floats], most: Number) -> Place:
     end = np.ones(steps)
     limit = np.where(np.arange(steps) == steps - 1, np.asarray(most), end)
     full = (*road.decel.shape[:-1], steps)
-    every = [np.zeros(full), np.broadcast_to(limit, full), *(np.broadcast_to(np.clip(w, 0.0, limit), full) for w in wanted)]
+    inside = [np.minimum(np.maximum(w, 0.0), limit) for w in wanted]
+    every = [as_shape(part, full) for part in (np.zeros(1), limit, *inside)]
     fraction = np.concatenate(every, axis=-1)
-    return Place(np.broadcast_to(np.tile(np.arange(steps), len(every)), fraction.shape), fraction)
+    return Place(as_shape(np.tile(np.arange(steps), len(every)), fraction.shape), fraction)
 
 
 def _use(road: Road, axle: Axle, place: Place, z: Floats, grip: Number) -> Floats:
@@ -90,7 +91,7 @@ def rear_first_grips(road: Road, wheels: dict[Axle, int], least: float = LOW_GRI
     ends = [np.minimum(r.places["front"], r.places["rear"])[..., None] for r in (road, slippery)]
     own = [np.where(np.isfinite(e), e, 0.0) for e in ends]
     longer = np.maximum(1.0, own[0] - (steps - 1))
-    at_ends = [np.broadcast_to(e - np.arange(steps), road.decel[..., 1:].shape) for e in own]
+    at_ends = [as_shape(e - np.arange(steps), road.decel[..., 1:].shape) for e in own]
     place = _places(road, [*_turns(_parts(road, grip)), *at_ends], longer)
     z = lookup(road.decel, place.knot, place.fraction)
     front, rear = (_use(road, axle, place, z, grip[axle]) for axle in AXLES)

@@ -9,6 +9,7 @@ _TEXTS = {"name", "note", "tyre", "kind", "caliper", "shoes", "material", "fluid
 _LISTS = {"pistons_mm", "diaphragms_mm", "nominal_diaphragms_mm"}
 _COUNTS = {"count", "calipers", "wheels", "rotors_per_wheel"}
 _TEXT_LIMIT = 400
+_LOOKED_AT = {"pedal_force_n": ("push", 5000.0), "decel_g": ("stop wanted", 3.0)}
 
 
 def typed_edit(path: str, text: str, preferred: str | None = None) -> dict[str, Any]:
@@ -33,3 +34,15 @@ def typed_edit(path: str, text: str, preferred: str | None = None) -> dict[str, 
         return {"path": path, "value": read(text.lstrip("±+- "), name, preferred).text}
     kept = read(text, name, preferred)
     return {"path": path, "value": kept.text if unit_of(name)[0] != "ratio" else kept.value}
+
+
+def typed_look(name: str, text: str, preferred: str | None = None) -> float:
+    """What a person wants to look at, as typed: a push (`pedal_force_n`) or a stop (`decel_g`), in the unit of the name.
+
+    A bare number is in the `preferred` unit. Raises BadEntry.
+    """
+    label, most = _LOOKED_AT[name]
+    found = read(text[:_TEXT_LIMIT], name, preferred)
+    if not 0.0 <= found.value <= most:
+        raise BadEntry(label, found.text, f"0 to {most:,.0f} {unit_of(name)[1]}")
+    return found.value

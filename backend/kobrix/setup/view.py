@@ -5,8 +5,10 @@ A scrub of the push is a look-up between the samples; at rest a screen asks `mom
 
 import math
 from functools import lru_cache
+from typing import Generic, TypeVar
 
 import numpy as np
+from pydantic import BaseModel
 
 from kobrix.core import case as cases
 from kobrix.core import chain, judgements, mends
@@ -71,25 +73,37 @@ def _headline(doc: Doc, push: float | None) -> str:
     return "no such stop" if push is None else f"{push:.0f} N"
 
 
-class _Seen:
-    """What the view of a setup depends on: two with the same are one. The answers come along for the first of them."""
+Part = TypeVar("Part", bound=BaseModel)
 
-    def __init__(self, answer: Answer, found: Answer | None, name: str, wanted: float, reach: float) -> None:
-        self.answer, self.found, self.name, self.wanted, self.reach = answer, found, name, wanted, reach
-        texts = [a.setup.model_dump_json() for a in (answer, found) if a is not None]
-        self._own = (name, wanted, reach, found is None, *texts)
+
+class _Known(Generic[Part]):
+    """A setup or a job by what stands in it: two with the same are one."""
+
+    def __init__(self, part: Part) -> None:
+        self.part: Part = part
+        self._text = part.model_dump_json()
 
     def __hash__(self) -> int:
-        return hash(self._own)
+        return hash(self._text)
 
     def __eq__(self, other: object) -> bool:
-        return isinstance(other, _Seen) and self._own == other._own
+        return isinstance(other, _Known) and self._text == other._text
 
 
 @lru_cache(maxsize=48)
-def _setup_view(seen: _Seen) -> Doc:
-    answer, found, wanted, reach = seen.answer, seen.found, seen.wanted, seen.reach
-    doc: Doc = {"key": seen.name, "name": seen.name, "needs": answer.needs, "solved": None, "findings": findings(answer, found)}
+def _answer(known: _Known[Setup]) -> Answer:
+    return Answer(known.part)
+
+
+@lru_cache(maxsize=16)
+def _measured(known: _Known[Job]) -> Doc:
+    return measured(known.part)
+
+
+@lru_cache(maxsize=48)
+def _setup_view(known: _Known[Setup], as_found: _Known[Setup] | None, name: str, wanted: float, reach: float) -> Doc:
+    answer, found = _answer(known), None if as_found is None else _answer(as_found)
+    doc: Doc = {"key": name, "name": name, "needs": answer.needs, "solved": None, "findings": findings(answer, found)}
     doc["level"] = doc["findings"][0]["level"] if doc["findings"] else None
     doc["headline"] = "incomplete"
     if answer.case is None:
@@ -99,6 +113,12 @@ def _setup_view(seen: _Seen) -> Doc:
     doc["solved"] = {"paths": paths, "failures": failures}
     doc["headline"] = _headline(doc, paths[-1]["states"][0]["stop_push_n"])
     return doc
+
+
+def forget() -> None:
+    """Forget what was answered before, as in a server that has just begun."""
+    for kept in (_answer, _measured, _setup_view):
+        kept.cache_clear()
 
 
 def _airs(answer: Answer) -> list[Failure]:
@@ -133,17 +153,17 @@ def _reach(answers: list[Answer], wanted: float, limit: float) -> float:
 def job_view(job: Job) -> Doc:
     """Everything a screen shows of a `job` at its wanted stop."""
     names = [AS_FOUND, *(p.name for p in job.plans)]
-    answers = [Answer(job.setup(name)) for name in names]
+    setups = [_Known(job.setup(name)) for name in names]
+    answers = [_answer(known) for known in setups]
     wanted = wanted_stop(answers)
     solved = [a for a in answers if a.case is not None]
     kind = job.as_found.systems[0].control.kind
     band = judgements.EFFORT.get(kind)
     limit = next(iter(solved[0].rooms.values())).force if solved else judgements.EFFORT["car_pedal"].danger
     reach = _reach(answers, wanted, limit) if wanted is not None else 1.2 * limit
-    found = answers[0]
     views = [
-        _setup_view(_Seen(a, None if i == 0 else found, name, wanted or 0.0, reach))
-        for i, (a, name) in enumerate(zip(answers, names, strict=True))
+        _setup_view(known, None if i == 0 else setups[0], name, wanted or 0.0, reach)
+        for i, (known, name) in enumerate(zip(setups, names, strict=True))
     ]
     base = views[0]["solved"]
     theirs = {p["name"]: p for p in base["paths"]} if base is not None else {}
@@ -163,13 +183,13 @@ def job_view(job: Job) -> Doc:
         "travel": {"good": judgements.TRAVEL.good, "caution": judgements.TRAVEL.caution, "danger": judgements.TRAVEL.danger},
         "standard_bores": [{"name": name, "bore_mm": size * MM} for name, size in STANDARD_BORES],
         "setups": views,
-        "measured": measured(job),
+        "measured": _measured(_Known(job.model_copy(update={"plans": []}))),
     }  # fmt: skip
 
 
 def _solved(setup: Setup, path: str | None) -> tuple[Answer, cases.Path]:
     """The control path by name (the last when None) of a complete `setup`. Raises Impossible, NotFound."""
-    answer = Answer(setup)
+    answer = _answer(_Known(setup))
     if answer.case is None:
         raise Impossible("the force line", "it still needs " + ", ".join(answer.needs["decel"]))
     if path is None:

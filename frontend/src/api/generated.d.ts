@@ -400,6 +400,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Look
+         * @description Read a push or a stop as a person typed it.
+         */
+        post: operations["look_api_look_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/help/{name}": {
         parameters: {
             query?: never;
@@ -1446,6 +1466,29 @@ export interface components {
             front_n: number;
             /** Rear N */
             rear_n: number;
+        };
+        /**
+         * LookIn
+         * @description A push or a stop as typed; a bare number is in the `preferred` unit.
+         */
+        LookIn: {
+            /**
+             * Name
+             * @enum {string}
+             */
+            name: "pedal_force_n" | "decel_g";
+            /** Text */
+            text: string;
+            /** Preferred */
+            preferred?: string | null;
+        };
+        /**
+         * LookOut
+         * @description What was typed, in the unit of its name.
+         */
+        LookOut: {
+            /** Value */
+            value: number;
         };
         /**
          * Mark
@@ -3964,6 +4007,75 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Matters"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    look_api_look_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LookIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LookOut"];
                 };
             };
             /** @description Forbidden */

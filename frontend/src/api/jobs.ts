@@ -83,6 +83,10 @@ export const useMoment = (
       ),
   });
 
+/** A push [N] or a stop [g] as a person typed it; refused in words. */
+export const readLook = (name: 'pedal_force_n' | 'decel_g', text: string, preferred: string) =>
+  answered(() => client.POST('/api/look', { body: { name, text, preferred } })).then((read) => read.value);
+
 /** The range of pushes with one failure in it. */
 export const useFailed = (
   id: number,

@@ -1,4 +1,5 @@
 /** The push as a rule: newtons above, the stop they give below, comfort hatched, the limit heavy, the lock a triangle. */
+import { memo } from 'react';
 import { Slider, SliderThumb, SliderTrack } from 'react-aria-components';
 import styled from 'styled-components';
 import type { EffortBand } from '../api/types';
@@ -76,7 +77,7 @@ export interface PushRuleProps {
   onPush: (push: number) => void;
 }
 
-export function PushRule({
+export const PushRule = memo(function PushRule({
   push,
   range,
   effort,
@@ -188,4 +189,4 @@ export function PushRule({
       </SliderTrack>
     </Rule>
   );
-}
+});

@@ -3,10 +3,12 @@
 from fastapi import APIRouter, Request
 from fastapi.responses import Response
 
+from kobrix.api.asks import LookIn
 from kobrix.api.common import ERRORS, Database, as_json
-from kobrix.api.sheets import HelpIn, HelpOut, Matters, PhotoOut, Sheet
+from kobrix.api.sheets import HelpIn, HelpOut, LookOut, Matters, PhotoOut, Sheet
 from kobrix.core.errors import BadEntry
 from kobrix.setup import files
+from kobrix.setup.entries import typed_look
 from kobrix.setup.helpers import help_with
 from kobrix.setup.job import AS_FOUND, Job
 from kobrix.setup.matters import matters
@@ -31,6 +33,12 @@ def job_matters(job_id: int, path: Database, setup: str = AS_FOUND) -> Response:
     with open_db(path) as db:
         document = jobs.get(db, job_id).document
     return as_json(matters(files.check(Job, document), setup))
+
+
+@router.post("/look", response_model=LookOut)
+def look(asked: LookIn) -> Response:
+    """Read a push or a stop as a person typed it."""
+    return as_json({"value": typed_look(asked.name, asked.text, asked.preferred)})
 
 
 @router.post("/help/{name}", response_model=HelpOut)

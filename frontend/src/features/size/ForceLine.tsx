@@ -43,7 +43,8 @@ interface ForceLineProps {
   said: string;
 }
 
-export function ForceLine(props: ForceLineProps) {
+/** Drawn again only when the push or a part has moved. */
+export const ForceLine = memo(function ForceLine(props: ForceLineProps) {
   const { solved, state, now, found, behind, kind, said } = props;
   const { parts } = solved;
   const rows = rowsOf(solved);
@@ -158,7 +159,7 @@ export function ForceLine(props: ForceLineProps) {
       <Hits links={names} on={props.on} onLink={props.onLink} height={height} band={pressed} />
     </Over>
   );
-}
+});
 
 interface HeadProps {
   x: number;

@@ -1,7 +1,9 @@
 /** The push and the stop wanted, as fields: type either, the other follows. */
-import { memo } from 'react';
-import { NumberField, Input, Label } from 'react-aria-components';
+import { memo, useState, type KeyboardEvent } from 'react';
+import { Input, Label, TextField } from 'react-aria-components';
 import styled from 'styled-components';
+import { readLook } from '../../api/jobs';
+import { decel as shown } from '../../units/format';
 import { force, otherForce, perNewton, written } from '../../units/shown';
 
 const Entry = styled.div`
@@ -37,6 +39,23 @@ const Entry = styled.div`
     outline: var(--r-heavy) solid var(--plan);
     outline-offset: var(--s2);
   }
+  .react-aria-TextField {
+    position: relative;
+  }
+  [data-invalid] .line {
+    border-color: var(--danger);
+  }
+  .refused {
+    position: absolute;
+    z-index: 5;
+    top: 100%;
+    left: 0;
+    width: 280px;
+    padding: var(--s6) var(--s8);
+    border: var(--r-heavy) solid var(--danger);
+    background: var(--paper);
+    font: var(--w-firm) var(--t-text) / var(--snug) var(--text);
+  }
   .other {
     align-self: end;
     font: var(--w-firm) var(--t-name) / var(--snug) var(--letter);
@@ -45,46 +64,94 @@ const Entry = styled.div`
   }
 `;
 
+interface LookProps {
+  label: string;
+  value: string;
+  unit: string;
+  /** The text read and taken, or refused with a sentence. */
+  onRead: (text: string) => Promise<void>;
+  onStep: (direction: 1 | -1) => void;
+}
+/** What is typed stays until it is read; refused it stays too, with the reason under it. */
+function Look({ label, value, unit, onRead, onStep }: LookProps) {
+  const [typed, setTyped] = useState<string | null>(null);
+  const [refused, setRefused] = useState<string | null>(null);
+  const leave = () => {
+    setTyped(null);
+    setRefused(null);
+  };
+  const read = () => {
+    if (typed === null || refused !== null) return;
+    if (typed.trim() === '' || typed.trim() === value) return leave();
+    void onRead(typed).then(leave, (error: Error) => setRefused(error.message));
+  };
+  const keys = (event: KeyboardEvent) => {
+    if (event.key === 'Enter') read();
+    else if (event.key === 'Escape') leave();
+    else if (typed === null && (event.key === 'ArrowUp' || event.key === 'ArrowDown')) {
+      event.preventDefault();
+      onStep(event.key === 'ArrowUp' ? 1 : -1);
+    }
+  };
+  return (
+    <TextField
+      value={typed ?? value}
+      isInvalid={refused !== null}
+      onChange={(text) => {
+        setTyped(text);
+        setRefused(null);
+      }}
+    >
+      <Label>{label}</Label>
+      <span className="line">
+        <Input
+          autoComplete="off"
+          spellCheck={false}
+          enterKeyHint="done"
+          inputMode="decimal"
+          onKeyDown={keys}
+          onBlur={read}
+          onFocus={(event) => event.target.select()}
+        />
+        {unit}
+      </span>
+      {refused && (
+        <p className="refused" role="alert">
+          {refused}
+        </p>
+      )}
+    </TextField>
+  );
+}
+
 interface PushEntryProps {
   push: number;
   decel: number;
   onPush: (n: number) => void;
   onDecel: (g: number) => void;
 }
-const PUSH = { maximumFractionDigits: 0, useGrouping: false };
-const DECEL = { minimumFractionDigits: 2, maximumFractionDigits: 2 };
+const STEP = 0.01;
 
 export const PushEntry = memo(function PushEntry({ push, decel, onPush, onDecel }: PushEntryProps) {
+  const { unit } = force(push);
+  const whole = Math.round(push * perNewton());
   return (
     <Entry>
-      <NumberField
-        value={Math.round(push * perNewton())}
-        minValue={0}
-        maxValue={5000 * perNewton()}
-        step={1}
-        formatOptions={PUSH}
-        onChange={(typed) => onPush(typed / perNewton())}
-      >
-        <Label>Push</Label>
-        <span className="line">
-          <Input />
-          {force(push).unit}
-        </span>
-      </NumberField>
+      <Look
+        label="Push"
+        value={String(whole)}
+        unit={unit}
+        onRead={(text) => readLook('pedal_force_n', text, unit).then(onPush)}
+        onStep={(direction) => onPush(Math.max(0, whole + direction) / perNewton())}
+      />
       <span className="other">{written(otherForce(push))}</span>
-      <NumberField
-        value={Math.round(decel * 100) / 100}
-        minValue={0}
-        maxValue={3}
-        step={0.01}
-        formatOptions={DECEL}
-        onChange={onDecel}
-      >
-        <Label>Stop wanted</Label>
-        <span className="line">
-          <Input />g
-        </span>
-      </NumberField>
+      <Look
+        label="Stop wanted"
+        value={shown(decel)}
+        unit="g"
+        onRead={(text) => readLook('decel_g', text, 'g').then(onDecel)}
+        onStep={(direction) => onDecel(Math.max(0, Math.round(decel / STEP + direction) * STEP))}
+      />
     </Entry>
   );
 });

@@ -17,7 +17,7 @@ import { PathSwitch } from './PathSwitch';
 import { Compare } from './Compare';
 import { PlanTabs } from '../../ui/PlanTabs';
 import { PlanTools } from '../../ui/PlanTools';
-import { ruleOf } from './rule';
+import { useRule } from './rule';
 import { saidLine } from './said';
 import type { Size } from './useSize';
 import { difference } from './words';
@@ -138,6 +138,7 @@ function goTo(id: string) {
 export function SizePhone({ size, tools }: { size: Size; tools: ReactNode }) {
   const { job, setup, solved, state, look, now, found } = size;
   const later = useDeferredValue(size);
+  const rule = useRule(size);
   const [comparing, setComparing] = useState(false);
   const onCompare = useCallback(() => setComparing(true), []);
   const worst = setup.findings[0];
@@ -233,7 +234,7 @@ export function SizePhone({ size, tools }: { size: Size; tools: ReactNode }) {
             +
           </Button>
         </div>
-        <PushRule {...ruleOf(size)} touch />
+        <PushRule {...rule} touch />
         <nav aria-label="Parts of this page">
           <Go onPress={() => goTo('line')}>Line</Go>
           <Go onPress={() => goTo('balance')}>Balance</Go>

@@ -21,7 +21,7 @@ import { PartsRow } from './PartsRow';
 import { PlanTabs } from '../../ui/PlanTabs';
 import { PlanTools } from '../../ui/PlanTools';
 import { PushEntry } from './PushEntry';
-import { ruleOf } from './rule';
+import { useRule } from './rule';
 import { saidLine } from './said';
 import { TitleBlock } from './TitleBlock';
 import { TRAVEL_LINK, Working } from './Working';
@@ -50,6 +50,15 @@ const Main = styled.main`
 const Line = styled.section`
   position: relative;
   border-bottom: var(--r-heavy) solid var(--ink);
+`;
+/** What comes one frame after the line has its room from the start. */
+const Room = styled.div`
+  &[data-entry] {
+    width: 245px;
+  }
+  &[data-parts] {
+    height: 65px;
+  }
 `;
 const Same = styled.div`
   position: absolute;
@@ -130,6 +139,7 @@ export function SizeSheet({ size, tools }: { size: Size; tools: ReactNode }) {
   const { view } = job;
   // While the push is scrubbed the line comes first; the instruments follow one frame behind it.
   const later = useDeferredValue(size);
+  const rule = useRule(size);
   const begun = useDeferredValue(true, false); // the same when the page opens
   const against = difference(solved.against_found[look.load]);
   const progress = useMemo(() => progressOf(view), [view]);
@@ -184,8 +194,12 @@ export function SizeSheet({ size, tools }: { size: Size; tools: ReactNode }) {
       <Control role="region" aria-label="Plans and push">
         <PlanTabs setups={view.setups} using={setup.key} onUse={size.onUse} />
         <PlanTools job={job} using={setup.key} onStep={size.onStep} onUse={size.onUse} onCompare={onCompare} />
-        <PushEntry push={now.push} decel={now.decel} onPush={size.onPush} onDecel={size.onDecel} />
-        <PushRule {...ruleOf(size)} />
+        {begun ? (
+          <PushEntry push={now.push} decel={now.decel} onPush={size.onPush} onDecel={size.onDecel} />
+        ) : (
+          <Room data-entry="" />
+        )}
+        <PushRule {...rule} />
       </Control>
       <Main data-comparing={comparing || undefined}>
         <h1 className="visually-hidden">
@@ -214,16 +228,20 @@ export function SizeSheet({ size, tools }: { size: Size; tools: ReactNode }) {
               onBar={fixed || barred ? null : onBar}
               said={saidLine(size)}
             />
-            <PartsRow
-              place={size.place}
-              solved={solved}
-              state={state}
-              now={later.now}
-              found={later.found}
-              against={against}
-              bores={view.standard_bores}
-              onStep={size.onStep}
-            />
+            {begun ? (
+              <PartsRow
+                place={size.place}
+                solved={solved}
+                state={state}
+                now={later.now}
+                found={later.found}
+                against={against}
+                bores={view.standard_bores}
+                onStep={size.onStep}
+              />
+            ) : (
+              <Room data-parts="" />
+            )}
             <Banner size={size} />
             {size.message && <Message said={size.message} onClose={size.onClose} />}
           </Line>
