@@ -1,12 +1,6 @@
 /** The edits that make, rename and take out plans: whole documents in, edits out. */
+import { plansOf, rootOf, type Document, type Plan } from '../api/document';
 import type { EditIn } from '../api/types';
-
-type Document = Record<string, unknown>;
-interface Plan {
-  name: string;
-  [more: string]: unknown;
-}
-const plansOf = (document: Document) => (document['plans'] ?? []) as Plan[];
 
 /** "plan A", "plan B" …: the first letter that is free. */
 export function freeName(document: Document): string {
@@ -16,12 +10,6 @@ export function freeName(document: Document): string {
   while (taken.has(`plan ${n}`)) n += 1;
   return `plan ${n}`;
 }
-
-/** Dotted path of a setup in the job. */
-const rootOf = (document: Document, name: string) => {
-  const index = plansOf(document).findIndex((p) => p.name === name);
-  return index < 0 ? 'as_found' : `plans.${index}`;
-};
 
 const moved = (path: string, from: string, to: string) =>
   path === from || path.startsWith(`${from}.`) ? `${to}${path.slice(from.length)}` : null;

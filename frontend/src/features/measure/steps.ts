@@ -1,18 +1,8 @@
 /** The edits of Measure: an entry and what hangs on it, as one step. Pure: document in, edits out. */
 import type { EditIn } from '../../api/client';
+import { valueAt, type Document } from '../../api/document';
 import type { Step } from '../../api/jobs';
 import type { Entry, SheetEdit } from '../../api/types';
-
-export type Document = Record<string, unknown>;
-
-export function valueAt(document: unknown, path: string): unknown {
-  let here: unknown = document;
-  for (const part of path.split('.')) {
-    if (here === null || typeof here !== 'object') return undefined;
-    here = (here as Record<string, unknown>)[part];
-  }
-  return here;
-}
 
 const FOUND = 'as_found.';
 const same = (a: unknown, b: unknown) => JSON.stringify(a ?? null) === JSON.stringify(b ?? null);

@@ -6,7 +6,8 @@ import type { Step } from '../../api/jobs';
 import type { Bore, Solved, StationParts } from '../../api/types';
 import { Field } from '../../ui/Field';
 import { asTyped, grouped, size } from '../../units/format';
-import { kneeStep, nextBore, stationPath, typed, valueAt, type Place } from './edits';
+import { valueAt } from '../../api/document';
+import { kneeStep, nextBore, stationPath, typed, type Place } from './edits';
 
 export const Own = styled.p`
   font: var(--w-firm) var(--t-name) / var(--snug) var(--letter);

@@ -11,7 +11,7 @@ import { ForceLine } from './ForceLine';
 import { Message } from '../../ui/Message';
 import { Banner } from './Banner';
 import { Compare } from './Compare';
-import { valueAt } from './edits';
+import { valueAt } from '../../api/document';
 import { mostChanged, type BandSide } from './gains';
 import { InstrumentStrip } from './Instruments';
 import type { Kind } from './line/Road';

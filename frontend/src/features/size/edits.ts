@@ -1,4 +1,5 @@
 /** Where the fields of the parts live in the job's document, and the steps they make. */
+import { rootOf, valueAt, type Document } from '../../api/document';
 import { current, preferredFor } from '../../units/preference';
 import type { Step } from '../../api/jobs';
 import type { Bore, Solved, StateView, StationParts } from '../../api/types';
@@ -10,7 +11,7 @@ export interface Place {
   control: string;
   /** Of the system whose brakes they press. */
   owner: string;
-  document: Record<string, unknown>;
+  document: Document;
 }
 
 interface SystemIn {
@@ -19,7 +20,7 @@ interface SystemIn {
   second_control?: { name?: string } | { name?: string }[];
 }
 /** Where a control stands in the job, by its name on the line. */
-export function placeOf(document: Record<string, unknown>, setup: string, control: string): Place {
+export function placeOf(document: Document, setup: string, control: string): Place {
   const root = rootOf(document, setup);
   const systems = (valueAt(document, `${root}.systems`) ?? []) as SystemIn[];
   for (const [i, system] of systems.entries()) {
@@ -43,21 +44,6 @@ export function stationPath(place: Place, name: string): string {
     0,
     stations.findIndex((s) => s.name === name),
   )}`;
-}
-
-export const rootOf = (document: Record<string, unknown>, setup: string): string => {
-  const plans = (document['plans'] ?? []) as { name: string }[];
-  const index = plans.findIndex((p) => p.name === setup);
-  return index < 0 ? 'as_found' : `plans.${index}`;
-};
-
-export function valueAt(document: unknown, path: string): unknown {
-  let here: unknown = document;
-  for (const part of path.split('.')) {
-    if (here === null || typeof here !== 'object') return undefined;
-    here = (here as Record<string, unknown>)[part];
-  }
-  return here;
 }
 
 export const typed = (label: string, path: string, text: string): Step => ({
@@ -119,7 +105,7 @@ export function kneeOf(solved: Solved, state: StateView): Knee | null {
 }
 
 /** The document as it would be with some values set: for showing what is tried. */
-export function withEdits(document: Record<string, unknown>, edits: Step['edits']): Record<string, unknown> {
+export function withEdits(document: Document, edits: Step['edits']): Document {
   const copy = structuredClone(document);
   for (const { path, value } of edits) {
     const parts = path.split('.');

@@ -84,21 +84,24 @@ export function factors(solved: Solved, now: Figures, weight: number): string[][
   ];
 }
 
+const pushWords = (percent: number) => `${Math.round(Math.abs(percent))} % ${percent > 0 ? 'lighter' : 'heavier'}`;
+
 /** A change as a number with its direction and meaning. */
 export function difference(against: Against | null | undefined): string {
   if (!against) return '';
   const { lighter_percent, longer_mm } = against;
-  const push = Math.round(Math.abs(lighter_percent));
-  const parts = [push === 0 ? 'the same push' : `${push} % ${lighter_percent > 0 ? 'lighter' : 'heavier'}`];
-  if (longer_mm !== null) {
-    const mm = Math.round(Math.abs(longer_mm));
-    parts.push(mm === 0 ? 'the same travel' : `${mm} mm ${longer_mm > 0 ? 'longer' : 'shorter'}`);
+  const samePush = Math.round(lighter_percent) === 0;
+  const mm = Math.round(Math.abs(longer_mm ?? 0));
+  if (mm > 0) {
+    const push = samePush ? 'the same push' : pushWords(lighter_percent);
+    return `${push}, ${mm} mm ${(longer_mm ?? 0) > 0 ? 'longer' : 'shorter'} than as found.`;
   }
-  return `${parts.join(', ')} than as found.`;
+  const travel = longer_mm === null ? '' : samePush ? ' and travel' : ', the same travel';
+  return samePush ? `the same push${travel} as found.` : `${pushWords(lighter_percent)} than as found${travel}.`;
 }
 
 export const lighter = (against: Against | null | undefined) =>
-  against ? difference({ ...against, longer_mm: null }).replace(' than as found.', '') : '';
+  !against ? '' : Math.round(against.lighter_percent) === 0 ? 'the same push' : pushWords(against.lighter_percent);
 
 export const firstLock = (state: StateView) =>
   state.lock === null ? 'nothing locks' : `${state.first_lock_words}, ${lock(state.lock.decel_g)} g`;

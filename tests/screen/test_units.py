@@ -1,0 +1,112 @@
+"""Figures as the screen writes them, against the core's own units and against pint."""
+
+import unittest
+from typing import Any
+
+import pint
+from kobrix.setup.quantities import read
+
+from tests.screen.case import ScreenCase
+
+UNITS: Any = pint.UnitRegistry()
+
+
+class Formats(ScreenCase):
+    modules = ("units/format.ts",)
+
+    def test_figures_are_rounded_as_they_are_read(self) -> None:
+        for name, value, text in (
+            ("millimetres", 98.49, "98"), ("tenths", 12.25, "12.3"), ("decel", 0.8149, "0.81"), ("lock", 0.81949, "0.819"),
+            ("percent", 0.664, "66 %"), ("size", 20.6375, "20.64"), ("size", 292.0, "292"), ("size", 38.10, "38.1"),
+        ):  # fmt: skip
+            self.assertEqual(self.ask("units/format", name, value), text, (name, value))
+
+    def test_one_is_not_many(self) -> None:
+        counted = [self.ask("units/format", "counted", n, "danger", "dangers") for n in (0, 1, 2)]
+        self.assertEqual(counted, ["0 dangers", "1 danger", "2 dangers"])
+
+    def test_equal_sizes_stand_together_and_stay_as_typed(self) -> None:
+        for entries, text in (
+            ([38.1, 38.1], "2 × 38.1 mm"),
+            (["1 1/2 in", "1 1/2 in", 34.9], "2 × 1 1/2 in + 34.9 mm"),
+            ([38.1, 34.9, 38.1], "38.1 mm + 34.9 mm + 38.1 mm"),
+            ([], ""),
+        ):  # fmt: skip
+            self.assertEqual(self.ask("units/format", "grouped", entries), text)
+
+    def test_an_entry_is_shown_as_it_was_typed(self) -> None:
+        for entry, unit, text in (
+            ("13/16 in", "mm", "13/16 in"), (0.515, "", "0.515"), (48, "mm", "48 mm"), (None, "mm", ""), ([1], "mm", "")
+        ):  # fmt: skip
+            self.assertEqual(self.ask("units/format", "asTyped", entry, unit), text)
+
+
+class Chosen(ScreenCase):
+    modules = ("units/preference.ts", "units/shown.ts")
+
+    def shown(self, name: str, value: float) -> str:
+        found = self.ask("units/shown", name, value)
+        return f"{found['v']} {found['unit']}"
+
+    def choose(self, **units: str) -> None:
+        for quantity, unit in units.items():
+            self.ask("units/preference", "prefer", quantity, unit)
+
+    def test_newton_and_megapascal_are_what_is_shown_at_first(self) -> None:
+        self.choose(shownForce="N", shownPressure="MPa")
+        self.assertEqual(self.shown("force", 341.4), "341 N")
+        self.assertEqual(self.shown("great", 7590.0), "7.59 kN")
+        self.assertEqual(self.shown("great", 12960.0), "13.0 kN")
+        self.assertEqual(self.shown("great", 9994.9), "9.99 kN")
+        self.assertEqual(self.shown("torque", 1110.6), "1111 N m")
+        self.assertEqual(self.shown("pressure", 5613.0), "5.61 MPa")
+        self.assertEqual(self.shown("otherForce", 341.4), "77 lbf")
+        self.assertEqual(self.shown("otherPressure", 5613.0), "814 psi")
+
+    def test_every_unit_says_the_same_as_pint(self) -> None:
+        self.choose(shownForce="lbf")
+        for newtons in (1.0, 341.4, 500.0, 12960.0):
+            pounds = UNITS.Quantity(newtons, "newton").to("pound_force").magnitude
+            self.assertEqual(self.shown("force", newtons), f"{round(pounds)} lbf")
+            self.assertEqual(self.shown("great", newtons), f"{round(pounds)} lbf")
+        feet = UNITS.Quantity(1110.6, "newton * meter").to("pound_force * foot").magnitude
+        self.assertEqual(self.shown("torque", 1110.6), f"{round(feet)} lbf ft")
+        self.choose(shownForce="N")
+        for unit, name, digits in (("bar", "bar", 1), ("psi", "psi", 0), ("MPa", "megapascal", 2)):
+            self.choose(shownPressure=unit)
+            value = UNITS.Quantity(5613.0, "kilopascal").to(name).magnitude
+            self.assertEqual(self.shown("pressure", 5613.0), f"{value:.{digits}f} {unit}")
+        self.choose(shownPressure="psi")
+        self.assertEqual(self.shown("otherPressure", 5613.0), "5.61 MPa")
+        self.choose(shownPressure="MPa")
+
+    def test_a_scale_counts_in_what_the_server_reads(self) -> None:
+        for unit in ("N", "lbf"):
+            self.choose(shownForce=unit)
+            self.assertAlmostEqual(1.0 / self.ask("units/shown", "perNewton"), read(f"1 {unit}", "push_n").value, places=12)
+        for unit in ("MPa", "bar", "psi"):
+            self.choose(shownPressure=unit)
+            kilopascal = read(f"1 {unit}", "knee_kpa").value
+            self.assertAlmostEqual(1.0 / self.ask("units/shown", "perKilopascal") / kilopascal, 1.0, places=12)
+        self.choose(shownForce="N", shownPressure="MPa")
+
+    def test_a_unit_is_said_in_words(self) -> None:
+        self.assertEqual(self.ask("units/shown", "spoken", {"v": "341", "unit": "N"}), "341 newton")
+        self.assertEqual(self.ask("units/shown", "spoken", {"v": "814", "unit": "psi"}), "814 pound per square inch")
+        self.assertEqual(self.ask("units/shown", "spoken", {"v": "4", "unit": "kN"}), "4 kN")
+
+    def test_a_bare_number_is_in_the_unit_a_person_prefers_where_there_is_a_choice(self) -> None:
+        preferred = {"length": "in", "mass": "lb", "pressure": "bar", "force": "lbf"}
+        for unit, expected in (("mm", "in"), ("kg", "lb"), ("kPa", "bar"), ("N", "lbf"), ("deg", None), ("", None)):
+            self.assertEqual(self.ask("units/preference", "preferredFor", unit, preferred), expected)
+
+    def test_every_unit_that_can_be_chosen_is_read_by_the_server(self) -> None:
+        names = {"length": "bore_mm", "mass": "mass_kg", "pressure": "knee_kpa", "force": "push_n",
+                 "shownForce": "push_n", "shownPressure": "knee_kpa"}  # fmt: skip
+        for quantity, units in self.ask("units/preference", "UNITS").items():
+            for unit in units:
+                self.assertEqual(read("2", names[quantity], unit).text, f"2 {unit}")
+
+
+if __name__ == "__main__":
+    unittest.main()
