@@ -177,16 +177,27 @@ class Steps(ScreenCase):
 class Progress(ScreenCase):
     modules = ("ui/progress.ts",)
 
-    def stages(self, done: int, level: str | None, solved: bool = True) -> list[str]:
-        setup: dict[str, Any] = {"key": "plan A", "solved": {} if solved else None, "level": level}
-        found = self.ask("ui/progress", "progressOf", {"measured": {"done": done, "total": 57}, "setups": [setup, setup]})
-        return [found["Measure"]["words"], found["Size"]["words"]]
+    def stages(self, done: int, *levels: str | None, doubted: int = 0, solved: bool = True) -> list[tuple[str, str]]:
+        setups: list[dict[str, Any]] = [
+            {"key": f"plan {n}", "solved": {} if solved else None, "level": level} for n, level in enumerate(("danger", *levels))
+        ]
+        view = {"measured": {"done": done, "total": 57, "doubted": doubted}, "setups": setups}
+        found = self.ask("ui/progress", "progressOf", view)
+        return [(found[stage]["state"], found[stage]["words"]) for stage in ("Measure", "Size")]
 
-    def test_a_stage_says_how_it_stands(self) -> None:
-        self.assertEqual(self.stages(0, None, solved=False), ["empty", "empty"])
-        self.assertEqual(self.stages(50, "danger"), ["begun: 50 of 57", "begun"])
-        self.assertEqual(self.stages(50, "caution"), ["begun: 50 of 57", "begun"])
-        self.assertEqual(self.stages(57, "note"), ["ready", "ready"])
+    def test_measuring_says_how_much_is_done_and_what_is_in_doubt(self) -> None:
+        for done, doubted, state, words in (
+            (0, 0, "empty", "empty"), (50, 3, "begun", "begun: 50 of 57"), (57, 3, "doubt", "doubt: 3 unsure"), (57, 0, "ready", "ready")
+        ):  # fmt: skip
+            self.assertEqual(self.stages(done, "danger", doubted=doubted)[0], (state, words))
+
+    def test_sizing_stands_as_the_best_of_the_plans(self) -> None:
+        for levels, state in (
+            (("danger", "danger"), "begun"), (("danger", "caution"), "doubt"), (("caution", "note", "danger"), "ready"),
+            (("good",), "ready"), ((), "begun"),
+        ):  # fmt: skip
+            self.assertEqual(self.stages(57, *levels)[1][0], state, levels)
+        self.assertEqual(self.stages(0, None, solved=False)[1], ("empty", "empty"))
 
 
 if __name__ == "__main__":

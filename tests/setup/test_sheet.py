@@ -11,7 +11,7 @@ from kobrix.setup.begin import new_job
 from kobrix.setup.helpers import help_with
 from kobrix.setup.job import Job
 from kobrix.setup.quantities import inch_fraction, other_unit
-from kobrix.setup.sheet import measure_sheet
+from kobrix.setup.sheet import measure_sheet, measured
 
 from tests.cases import demo_document, demo_job
 
@@ -108,6 +108,41 @@ class OfTheDemo(unittest.TestCase):
         self.assertEqual(said["ratio from these"], "4.56 : 1")
         self.assertEqual(said["piston area, one side"], "18.10 cm²")
         self.assertEqual(said["185/60R15"], "603 mm across, rolls on 292.7 mm")
+
+
+class Standing(unittest.TestCase):
+    """A section is empty, begun, in doubt or ready; and so is the whole stage."""
+
+    def sections(self, document: Doc) -> Doc:
+        return {s["key"]: s for s in measure_sheet(files.check(Job, document), "as found")["sections"]}
+
+    def test_what_was_said_not_to_be_known_leaves_a_section_in_doubt(self) -> None:
+        document = demo_document()
+        figures = [(s, e) for s in self.sections(document).values() if s["state"] == "ready"
+                   for g in s["groups"] for e in g["entries"] if not e["more"] and e["value"] is not None]  # fmt: skip
+        ready, entry = figures[0]
+        before = measured(files.check(Job, document))
+        document["assumed"] = [*document.get("assumed", []), entry["path"]]
+        after = self.sections(document)[ready["key"]]
+        self.assertEqual((after["state"], after["unsure"], after["done"]), ("doubt", 1, ready["done"]))
+        self.assertEqual(measured(files.check(Job, document)), {**before, "doubted": before["doubted"] + 1})
+
+    def test_a_part_that_is_not_fine_leaves_the_stage_in_doubt(self) -> None:
+        document = demo_document()
+        document["condition"] = []
+        before = measured(files.check(Job, document))
+        document["condition"] = [
+            {"about": "hoses", "text": "new", "level": "fine"},
+            {"about": "cylinder", "text": "pitted", "level": "renew"},
+        ]
+        self.assertEqual(measured(files.check(Job, document))["doubted"], before["doubted"] + 1)
+
+    def test_an_empty_job_is_empty_and_becomes_begun(self) -> None:
+        document = new_job("new", "car_front_rear").model_dump(exclude_unset=True)
+        first = self.sections(document)["control.0"]
+        self.assertEqual((first["state"], first["done"]), ("empty", 0))
+        document["as_found"]["systems"][0]["control"]["pivot_to_pad_mm"] = "300 mm"
+        self.assertEqual(self.sections(document)["control.0"]["state"], "begun")
 
 
 class Empty(unittest.TestCase):

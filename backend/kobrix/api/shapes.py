@@ -412,10 +412,11 @@ class Bore(Shape):
 
 
 class Measured(Shape):
-    """How much of the job as found is measured."""
+    """How much of the job as found is measured, and how much of it is in doubt."""
 
     done: int
     total: int
+    doubted: int
 
 
 class JobView(Shape):

@@ -155,8 +155,9 @@ class Section(Shape):
     helpers: list[HelperOut]
     done: int
     total: int
+    unsure: int
     needed: bool
-    state: Literal["empty", "begun", "ready"]
+    state: Literal["empty", "begun", "doubt", "ready"]
 
 
 class Missing(Shape):

@@ -178,13 +178,14 @@ class _Section:
     def document(self) -> Doc:
         """The section with how much of it is measured."""
         asked = [e for g in self.groups for e in g["entries"] if not e["more"]]
+        unsure = sum(1 for e in asked if e["unsure"])
         done = sum(1 for e in asked if e["state"] == "measured" or e["unsure"])
         needed = any(e["needed"] for e in asked)
-        state = "ready" if done == len(asked) else "empty" if done == 0 else "begun"
+        state = "empty" if done == 0 else "begun" if done < len(asked) else "doubt" if unsure else "ready"
         return {
             "key": self.key, "kind": self.kind, "title": self.title, "note": self.note, "groups": self.groups,
             "adds": self.adds, "devices": self.devices, "derived": self.derived, "helpers": helpers_of(self.kind),
-            "done": done, "total": len(asked), "needed": needed, "state": state if asked else "ready",
+            "done": done, "total": len(asked), "unsure": unsure, "needed": needed, "state": state if asked else "ready",
         }  # fmt: skip
 
 
@@ -448,6 +449,8 @@ def measure_sheet(job: Job, name: str) -> Doc:
 
 
 def measured(job: Job) -> Doc:
-    """How much of a `job` as found is measured: {done, total}."""
+    """How much of a `job` as found is measured: {done, total}, and how much of it is in doubt: entries said not to be known,
+    and notes on the condition of what is not fine."""
     sheet = measure_sheet(job, AS_FOUND)
-    return {"done": sheet["done"], "total": sheet["total"]}
+    doubted = sum(s["unsure"] for s in sheet["sections"]) + sum(note.level != "fine" for note in job.condition)
+    return {"done": sheet["done"], "total": sheet["total"], "doubted": doubted}

@@ -1610,13 +1610,15 @@ export interface components {
         };
         /**
          * Measured
-         * @description How much of the job as found is measured.
+         * @description How much of the job as found is measured, and how much of it is in doubt.
          */
         Measured: {
             /** Done */
             done: number;
             /** Total */
             total: number;
+            /** Doubted */
+            doubted: number;
         };
         /**
          * MendOut
@@ -2014,13 +2016,15 @@ export interface components {
             done: number;
             /** Total */
             total: number;
+            /** Unsure */
+            unsure: number;
             /** Needed */
             needed: boolean;
             /**
              * State
              * @enum {string}
              */
-            state: "empty" | "begun" | "ready";
+            state: "empty" | "begun" | "doubt" | "ready";
         };
         /**
          * SetupView

@@ -5,17 +5,27 @@ import type { StageName } from './StageStrip';
 
 export type Stages = Partial<Record<StageName, { state: Progress; words: string }>>;
 
+/** Of the plans the one that stands best: without a danger it is in doubt while a caution stands. */
+function sizedOf({ setups }: JobView): Progress {
+  const plans = setups.length > 1 ? setups.slice(1) : setups;
+  const levels = plans.filter((p) => p.solved).map((p) => p.level);
+  if (levels.length === 0) return 'empty';
+  if (levels.some((level) => level !== 'danger' && level !== 'caution')) return 'ready';
+  return levels.includes('caution') ? 'doubt' : 'begun';
+}
+
 export function progressOf(view: JobView): Stages {
-  const { done, total } = view.measured;
-  const measured: Progress = done === 0 ? 'empty' : done < total ? 'begun' : 'ready';
-  const plan = view.setups[1] ?? view.setups[0];
-  const sized: Progress = !plan?.solved
-    ? 'empty'
-    : plan.level === 'danger' || plan.level === 'caution'
-      ? 'begun'
-      : 'ready';
+  const { done, total, doubted } = view.measured;
+  const measured: Progress = done === 0 ? 'empty' : done < total ? 'begun' : doubted > 0 ? 'doubt' : 'ready';
+  const sized = sizedOf(view);
+  const told: Record<Progress, string> = {
+    empty: 'empty',
+    begun: `begun: ${done} of ${total}`,
+    doubt: `doubt: ${doubted} unsure`,
+    ready: 'ready',
+  };
   return {
-    Measure: { state: measured, words: measured === 'begun' ? `begun: ${done} of ${total}` : measured },
-    Size: { state: sized, words: sized },
+    Measure: { state: measured, words: told[measured] },
+    Size: { state: sized, words: sized === 'doubt' ? 'doubt: cautions' : sized },
   };
 }
