@@ -212,6 +212,27 @@ class OnAPhone(Asked):
         self.axe()
         self.no_errors()
 
+    def test_each_control_stands_on_a_line_of_its_own_and_its_parts_are_changed_there(self) -> None:
+        job = self.add("motorcycle")
+        page = self.open(f"/jobs/{job}/size")
+        at = self.ask(f"/jobs/{job}")["view"]["setups"][1]["solved"]["paths"][2]["states"][0]["at_stop"]["systems"]
+        for control, link in (("hand", "Lever"), ("foot", "Pedal")):
+            own = page.get_by_role("region", name=f"Pressed by {control}")
+            blocks = own.get_by_role("listitem")
+            expect(blocks.nth(0)).to_contain_text(f"{at[control]['control_force_n']:.0f} N")
+            expect(blocks.nth(1)).to_contain_text(link)
+            expect(blocks.nth(1)).to_contain_text(f"{at[control]['rod_force_n']:.0f} N")
+        pin = page.get_by_role("region", name="Pressed by foot").get_by_role("textbox", name="pin", exact=True)
+        pin.fill("40 mm")
+        pin.press("Enter")
+        expect(page.get_by_role("button", name="Undo")).to_be_enabled()
+        expect(pin).to_have_value("40 mm")
+        stored = self.ask(f"/jobs/{job}")["document"]["plans"][0]["systems"]
+        self.assertEqual((stored[0]["control"]["pivot_to_pin_mm"], stored[1]["control"]["pivot_to_pin_mm"]), (24, "40 mm"))
+        self.fits()
+        self.axe()
+        self.no_errors()
+
     def test_a_plan_is_made_and_a_failure_looked_at_by_touch(self) -> None:
         page = self.open()
         page.get_by_role("button", name="More about plan A").tap()

@@ -5,14 +5,14 @@ import type { StationParts } from '../../api/types';
 import { CaliperSection, caliperHalf, DrumFace, RotorFace, WheelCylinder } from '../../drawings/brakes';
 import { CylinderSection, Pipe, sidePort, ValveBody } from '../../drawings/cylinder';
 import { arc, Arrow, Box, Ground, Line, Path, r2, Ring, Words } from '../../drawings/ink';
-import { Boot, PedalArm } from '../../drawings/pedal';
+import { Boot, Hand, PedalArm } from '../../drawings/pedal';
 import { TyreFace } from '../../drawings/vehicle';
 import { decel, millimetres, size } from '../../units/format';
 import { force, great, otherPressure, pressure, torque, written, type Shown } from '../../units/shown';
 import { onAxle, thickness } from './line/geometry';
 import { CylinderFields, PedalFields, PistonFields, RotorFields, ValveFields, type FieldsProps } from './PartFields';
 import { boreName, wasPistons, wasRotors, type PartsProps } from './PartsRow';
-import { factors, firstLock, gripUsed, LINKS, sliding } from './words';
+import { factors, firstLock, gripUsed, linkNames, sliding } from './words';
 
 const HEIGHTS = [112, 178, 56, 168, 132, 172, 172, 112, 104];
 const TOPS = HEIGHTS.map((_, i) => HEIGHTS.slice(0, i).reduce((a, b) => a + b, 0));
@@ -87,6 +87,7 @@ const middle = (i: number) => (TOPS[i] ?? 0) + (HEIGHTS[i] ?? 0) / 2;
 function Drawing({ solved, now, found }: PartsProps) {
   const { parts } = solved;
   const pressed = now.push > 0;
+  const hand = parts.pedal.kind === 'hand_lever';
   const { pivot_to_pad_mm: a, pivot_to_pin_mm: b } = parts.pedal;
   const k = Math.min(0.34, 100 / a);
   const yP = (TOPS[1] ?? 0) + 40;
@@ -123,15 +124,21 @@ function Drawing({ solved, now, found }: PartsProps) {
       )}
       {pressed ? (
         <>
-          <Line a={[pad, 6]} b={[pad, yP - 38]} as="force" />
-          <Arrow x={pad} y={yP - 25} turn={90} as="planfill" long={14} half={6.5} />
+          <Line a={[pad, 6]} b={[pad, yP - (hand ? 76 : 38)]} as="force" />
+          <Arrow x={pad} y={yP - (hand ? 63 : 25)} turn={90} as="planfill" long={14} half={6.5} />
           <Path d={`M${r2(pad)},${yP}L${X.front},${yP}L${X.front},${r2(body + 14 + push)}`} as="force" />
         </>
       ) : (
         <Line a={[X.front, yP]} b={[X.front, body + 14]} as="edge" />
       )}
       <Ring x={X.front} y={yP} r={4.8} as="edge fpaper" />
-      <Boot x={pad + 2} y={yP - 7.5} turn={0} k={0.66} />
+      {hand ? (
+        <g transform={`translate(${r2(pad)},${yP}) rotate(90)`}>
+          <Hand x={0} y={0} />
+        </g>
+      ) : (
+        <Boot x={pad + 2} y={yP - 7.5} turn={0} k={0.66} />
+      )}
       <Path
         d={`M${X.front - 26},${middle(2) - 12}L${X.front - 26},${middle(2)}Q${X.front - 24},${middle(2) + 12} ${X.front - 10},${middle(2) + 13}L${X.front + 10},${middle(2) + 13}Q${X.front + 24},${middle(2) + 12} ${X.front + 26},${middle(2)}L${X.front + 26},${middle(2) - 12}Z`}
         as={parts.booster ? 'edge' : 'phantom'}
@@ -307,7 +314,9 @@ export function LineDown({ said, ...props }: PartsProps & { said: string }) {
     <>
       <ValveFields {...fields} />
       <p>
-        {written(otherPressure(f?.outlet ?? 0))} front, {written(otherPressure(r?.outlet ?? 0))} rear
+        {[f && `${written(otherPressure(f.outlet))} front`, r && `${written(otherPressure(r.outlet))} rear`]
+          .filter(Boolean)
+          .join(', ')}
       </p>
     </>,
     <>
@@ -339,7 +348,7 @@ export function LineDown({ said, ...props }: PartsProps & { said: string }) {
         <Drawing {...props} />
       </svg>
       <Blocks>
-        {LINKS.map((name, i) => (
+        {linkNames(parts.pedal.kind, false).map((name, i) => (
           <li key={name} style={{ height: HEIGHTS[i] }}>
             <h2>
               <i>{i + 1}</i> {name}

@@ -8,7 +8,7 @@ import { Go, PhoneHead } from '../../ui/PhoneHead';
 import { counted, decel } from '../../units/format';
 import { force } from '../../units/shown';
 import { LevelWord, MendButton } from './Findings';
-import { LineDown } from './LineDown';
+import { LinesDown } from './LinesDown';
 import { LoadSwitch } from './LoadSwitch';
 import { Message } from '../../ui/Message';
 import { Banner } from './Banner';
@@ -177,7 +177,8 @@ export function SizePhone({ size, tools }: { size: Size; tools: ReactNode }) {
               {(setup.solved?.paths.length ?? 0) > 1 && (
                 <PathSwitch paths={setup.solved?.paths ?? []} using={solved.name} onPath={size.onPath} />
               )}
-              <LineDown
+              <LinesDown
+                setup={setup.key}
                 said={saidLine(size)}
                 place={size.place}
                 solved={solved}
