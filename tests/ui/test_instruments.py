@@ -26,6 +26,15 @@ class Asked(UiCase):
         number: int = self.ask("/jobs", document)["id"]
         return number
 
+    def shorten_the_foot_s(self, job: int, pin: Locator) -> None:
+        """The pin of the motorcycle's foot pedal is moved, and nothing of the hand's with it."""
+        pin.fill("40 mm")
+        pin.press("Enter")
+        expect(self.page.get_by_role("button", name="Undo")).to_be_enabled()
+        expect(pin).to_have_value("40 mm")
+        stored = self.ask(f"/jobs/{job}")["document"]["plans"][0]["systems"]
+        self.assertEqual((stored[0]["control"]["pivot_to_pin_mm"], stored[1]["control"]["pivot_to_pin_mm"]), (24, "40 mm"))
+
 
 def rows(table: Locator) -> list[list[str]]:
     """The cells of a table's rows."""
@@ -142,12 +151,7 @@ class TwoLines(Asked):
         page.get_by_role("radio", name="foot alone").click()
         pin = page.get_by_role("textbox", name="pin", exact=True)
         expect(pin).to_have_value("42 mm")
-        pin.fill("40 mm")
-        pin.press("Enter")
-        expect(page.get_by_role("button", name="Undo")).to_be_enabled()
-        expect(pin).to_have_value("40 mm")
-        stored = self.ask(f"/jobs/{job}")["document"]["plans"][0]["systems"]
-        self.assertEqual((stored[0]["control"]["pivot_to_pin_mm"], stored[1]["control"]["pivot_to_pin_mm"]), (24, "40 mm"))
+        self.shorten_the_foot_s(job, pin)
         self.axe()
         self.no_errors()
 
@@ -223,12 +227,7 @@ class OnAPhone(Asked):
             expect(blocks.nth(1)).to_contain_text(link)
             expect(blocks.nth(1)).to_contain_text(f"{at[control]['rod_force_n']:.0f} N")
         pin = page.get_by_role("region", name="Pressed by foot").get_by_role("textbox", name="pin", exact=True)
-        pin.fill("40 mm")
-        pin.press("Enter")
-        expect(page.get_by_role("button", name="Undo")).to_be_enabled()
-        expect(pin).to_have_value("40 mm")
-        stored = self.ask(f"/jobs/{job}")["document"]["plans"][0]["systems"]
-        self.assertEqual((stored[0]["control"]["pivot_to_pin_mm"], stored[1]["control"]["pivot_to_pin_mm"]), (24, "40 mm"))
+        self.shorten_the_foot_s(job, pin)
         self.fits()
         self.axe()
         self.no_errors()

@@ -116,9 +116,11 @@ const Plot = memo(function Plot({ width, height, tyres, paths, mostF, mostR, bey
       <Words x={x0 - 7} y={y1 + 9} as="q" at="end">
         rear
       </Words>
-      <Tag x={x1 - 3} y={y1 + (width < 320 ? 34 : 16)} at="end">
-        rear locked
-      </Tag>
+      {(width < 320 ? ['rear', 'locked'] : ['rear locked']).map((words, i) => (
+        <Tag key={words} x={x1 - 3} y={y1 + 14 + i * 15} at="end">
+          {words}
+        </Tag>
+      ))}
       <Tag x={x1 - 3} y={Y(cornerR * 0.3)} at="end">
         front locked
       </Tag>

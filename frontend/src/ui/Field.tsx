@@ -2,6 +2,7 @@
 import type { KeyboardEvent } from 'react';
 import { Input, Label, TextField } from 'react-aria-components';
 import styled from 'styled-components';
+import { Refusal } from './Refusal';
 import { useDraft } from './useDraft';
 
 const Box = styled(TextField)`
@@ -36,17 +37,6 @@ const Box = styled(TextField)`
     border-bottom: var(--r-heavy) solid var(--danger);
   }
   position: relative;
-  .changed {
-    position: absolute;
-    z-index: 5;
-    top: 100%;
-    left: 0;
-    width: 260px;
-    padding: var(--s6) var(--s8);
-    border: var(--r-heavy) solid var(--danger);
-    background: var(--paper);
-    font: var(--w-firm) var(--t-text) / var(--snug) var(--text);
-  }
   @media (pointer: coarse) {
     .react-aria-Input {
       min-height: var(--target);
@@ -97,11 +87,7 @@ export function Field({ label, shown = true, value, placeholder, className, onCo
         onBlur={() => draft.refused !== null || void draft.commit()}
         onFocus={(event) => event.target.select()}
       />
-      {draft.changed && (
-        <p className="changed" role="alert">
-          {draft.refused}
-        </p>
-      )}
+      <Refusal>{draft.changed ? draft.refused : null}</Refusal>
     </Box>
   );
 }

@@ -3,6 +3,7 @@ import { memo, useState, type KeyboardEvent } from 'react';
 import { Input, Label, TextField } from 'react-aria-components';
 import styled from 'styled-components';
 import { readLook } from '../../api/jobs';
+import { Refusal } from '../../ui/Refusal';
 import { decel as shown } from '../../units/format';
 import { force, otherForce, perNewton, written } from '../../units/shown';
 
@@ -44,17 +45,6 @@ const Entry = styled.div`
   }
   [data-invalid] .line {
     border-color: var(--danger);
-  }
-  .refused {
-    position: absolute;
-    z-index: 5;
-    top: 100%;
-    left: 0;
-    width: 280px;
-    padding: var(--s6) var(--s8);
-    border: var(--r-heavy) solid var(--danger);
-    background: var(--paper);
-    font: var(--w-firm) var(--t-text) / var(--snug) var(--text);
   }
   .other {
     align-self: end;
@@ -115,11 +105,7 @@ function Look({ label, value, unit, onRead, onStep }: LookProps) {
         />
         {unit}
       </span>
-      {refused && (
-        <p className="refused" role="alert">
-          {refused}
-        </p>
-      )}
+      <Refusal>{refused}</Refusal>
     </TextField>
   );
 }
