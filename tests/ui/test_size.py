@@ -257,6 +257,22 @@ class Phone(Spoken):
         expect(page.get_by_role("textbox", name="Cylinder bore")).to_have_value("13/16 in")
         self.no_errors()
 
+    def test_a_push_is_typed_under_the_thumb_too(self) -> None:
+        page = self.open()
+        push = page.get_by_role("textbox", name="Push")
+        push.tap()
+        push.fill("60 lbf")
+        push.press("Enter")
+        self.says("267 newton")
+        expect(push).to_have_value("267")
+        push.fill("900 psi")
+        push.press("Enter")
+        expect(page.get_by_role("alert")).to_be_in_viewport(ratio=1)
+        self.fits()
+        push.press("Escape")
+        self.says("267 newton")
+        self.no_errors(REFUSED)
+
     def test_a_danger_shows_its_mend_as_a_button(self) -> None:
         page = self.open("/jobs/1/size?plan=plan+B")
         page.get_by_role("button", name="Try smaller rear pistons").first.tap()

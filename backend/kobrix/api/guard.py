@@ -58,7 +58,8 @@ def _oversized(request: Request) -> Response | None:
     if "transfer-encoding" in request.headers:
         return problem(411, "Length required", "What is sent must say how long it is: a Content-Length is needed.")
     if not length.isdigit() or int(length) > most:
-        return problem(413, "Too large", f"At most {most:,} bytes can be sent at once; {length[:20]} were.")
+        told = f"{int(length):,}" if length.isdigit() else length[:20]
+        return problem(413, "Too large", f"At most {most:,} bytes can be sent at once; {told} were.")
     return None
 
 

@@ -99,7 +99,9 @@ export const PushRule = memo(function PushRule({
   const k = perNewton();
   const [fine, coarse] = k === 1 ? [50, touch ? 200 : 100] : [10, touch ? 50 : 20];
   const ticks = Array.from({ length: Math.floor((range * k) / fine) + 1 }, (_, i) => i * fine);
-  const named = found !== null && X(found) - X(push) > 100 ? Math.min(w, X(found) + 34) : null;
+  const end = found === null ? 0 : Math.min(w, X(found) + 34);
+  const onLimit = end > X(limit) - 36 && end - 72 < X(limit) + 36;
+  const named = found !== null && X(found) - X(push) > 100 && !onLimit ? end : null;
   const clear = (n: number, by: number) =>
     Math.abs(X(n) - X(push)) > by && (named === null || X(n) > named + 14 || named - X(n) > 112);
   const words = lock

@@ -5,8 +5,7 @@ import styled from 'styled-components';
 import { PushRule } from '../../charts/PushRule';
 import { Mark } from '../../ui/Mark';
 import { Go, PhoneHead } from '../../ui/PhoneHead';
-import { counted, decel } from '../../units/format';
-import { force } from '../../units/shown';
+import { counted } from '../../units/format';
 import { LevelWord, MendButton } from './Findings';
 import { LinesDown } from './LinesDown';
 import { LoadSwitch } from './LoadSwitch';
@@ -17,6 +16,7 @@ import { PathSwitch } from './PathSwitch';
 import { Compare } from './Compare';
 import { PlanTabs } from '../../ui/PlanTabs';
 import { PlanTools } from '../../ui/PlanTools';
+import { PushFields } from './PushFields';
 import { useRule } from './rule';
 import { saidLine } from './said';
 import type { Size } from './useSize';
@@ -112,15 +112,40 @@ const Dock = styled.div`
     padding: 0;
     font: var(--w-strong) var(--t-result) / var(--one) var(--letter);
   }
-  .row p {
-    font: var(--w-strong) var(--t-hero) / var(--one) var(--letter);
-    color: var(--plan);
-    text-align: center;
-    white-space: nowrap;
+  .react-aria-TextField {
+    position: relative;
   }
-  .row i {
+  .react-aria-Label {
+    position: absolute;
+    width: 1px;
+    height: 1px;
+    overflow: hidden;
+    clip-path: inset(50%);
+  }
+  .line {
+    display: flex;
+    align-items: baseline;
+    justify-content: center;
+    gap: var(--s4);
+    color: var(--plan);
     font: var(--w-firm) var(--t-head) / var(--one) var(--letter);
-    margin-left: var(--s4);
+  }
+  .react-aria-Input {
+    width: calc(var(--chars) * 1ch);
+    min-height: var(--target);
+    padding: 0;
+    border: 0;
+    background: none;
+    color: var(--plan);
+    text-align: right;
+    font: var(--w-strong) var(--t-hero) / var(--one) var(--letter);
+  }
+  .react-aria-Input[data-focused] {
+    outline: var(--r-heavy) solid var(--plan);
+  }
+  [role='alert'] {
+    top: auto;
+    bottom: 100%;
   }
   nav {
     display: flex;
@@ -220,14 +245,7 @@ export function SizePhone({ size, tools }: { size: Size; tools: ReactNode }) {
           <Button aria-label="Less push" onPress={() => size.onPush(Math.max(0, Math.round(now.push) - NUDGE))}>
             −
           </Button>
-          <p>
-            {force(now.push).v}
-            <i>{force(now.push).unit}</i>
-          </p>
-          <p>
-            {decel(now.decel)}
-            <i>g</i>
-          </p>
+          <PushFields push={now.push} decel={now.decel} onPush={size.onPush} onDecel={size.onDecel} />
           <Button
             aria-label="More push"
             onPress={() => size.onPush(Math.min(job.view.push_range_n, Math.round(now.push) + NUDGE))}
