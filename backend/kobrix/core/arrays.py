@@ -1,6 +1,8 @@
 """The number type of the core, and the few array helpers that every subject needs."""
 
+import math
 from collections.abc import Sequence
+from functools import lru_cache
 from typing import Any, TypeVar
 
 import numpy as np
@@ -30,7 +32,15 @@ def _flat(table: Floats, knot: NDArray[np.int64]) -> tuple[Floats, NDArray[np.in
     front, size = table.shape[:-1], table.shape[-1]
     shape = front if front[-knot.ndim + 1 :] == knot.shape[:-1] else np.broadcast_shapes(front, knot.shape[:-1])
     flat = as_shape(table, (*shape, size)).reshape(-1)
-    return flat, np.arange(0, flat.size, size, dtype=np.int64).reshape((*shape, 1)) + knot
+    return flat, (_starts(shape, size) if flat.size <= _SMALL else _begins(shape, size)) + knot
+
+
+def _begins(shape: tuple[int, ...], size: int) -> NDArray[np.int64]:
+    """Where each line of `shape` lines of `size` begins in one row of them all."""
+    return np.arange(0, math.prod(shape) * size, size, dtype=np.int64).reshape((*shape, 1))
+
+
+_starts = lru_cache(maxsize=256)(_begins)  # the few shapes of one setup come again and again
 
 
 def as_shape(array: NDArray[Scalar], shape: tuple[int, ...]) -> NDArray[Scalar]:
@@ -99,10 +109,12 @@ def last_axis(*parts: Any) -> Floats:
 def stacked(values: Sequence[Any], axes: int) -> Floats:
     """The `values` [any] side by side along a new first axis, each with `axes` [1] axes behind it."""
     shapes = {getattr(value, "shape", ()) for value in values}
-    shape = shapes.pop() if len(shapes) == 1 else np.broadcast_shapes(*shapes)
-    if not shape:
-        return np.array(values, dtype=np.float64).reshape(len(values), *(1,) * axes)
-    filled = np.empty((len(values), *(1,) * (axes - len(shape)), *shape))
+    alike = len(shapes) == 1
+    shape = shapes.pop() if alike else np.broadcast_shapes(*shapes)
+    whole = (len(values), *(1,) * (axes - len(shape)), *shape)
+    if alike:
+        return np.array(values, dtype=np.float64).reshape(whole)
+    filled = np.empty(whole)
     for row, value in zip(filled, values, strict=True):
         row[...] = value
     return filled

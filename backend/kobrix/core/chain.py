@@ -125,11 +125,14 @@ class ForceLine:
 
     def axle_force(self, axle: Axle) -> Floats:
         """Brake force [N] at the tyres of `axle` [name] at the knots (..., K)."""
-        return np.asarray(self.force[self.index(axle)].sum(axis=0))
+        own = self.index(axle)
+        return self.force[own[0]] if len(own) == 1 else np.asarray(self.force[own].sum(axis=0))
 
     def braking(self, axle: Axle) -> Floats:
         """How many wheels [1] of `axle` [name] brake on each straight part (..., K−1)."""
         own = self.index(axle)
+        if len(own) == 1:
+            return np.asarray(float(self.branches[own[0]].wheels) * (self.force[own[0], ..., 1:] > 0.0))
         wheels = np.array([self.branches[i].wheels for i in own], dtype=np.float64)
         pressed = self.force[own, ..., 1:] > 0.0
         return np.asarray((wheels.reshape((-1,) + (1,) * (pressed.ndim - 1)) * pressed).sum(axis=0))
@@ -214,8 +217,12 @@ def follow(system: System, condition: Condition = HEALTHY) -> ForceLine:
             inlets.append(p)
             outlets.append(after)
     slopes = [torque_per_pressure(b.station.brake, friction.get(b.station.name)) for b in branches]
-    axes = max(_AXES, rod.ndim, *(np.ndim(a) for a in (*outlets, *slopes, *(b.station.rolling_radius for b in branches))))
-    inlet, outlet = (np.where(p > _NOTHING, p, 0.0) for p in (stacked(inlets, axes), stacked(outlets, axes)))
+    axes = max(
+        _AXES, rod.ndim, *(getattr(a, "ndim", 0) for a in (*outlets, *slopes, *(b.station.rolling_radius for b in branches)))
+    )
+    both = stacked([*inlets, *outlets], axes)
+    both = np.where(both > _NOTHING, both, 0.0)
+    inlet, outlet = both[: len(branches)], both[len(branches) :]
     above = outlet - stacked([b.station.brake.threshold for b in branches], axes)
     above = np.where(above > _NOTHING, above, 0.0)
     torque = stacked(slopes, axes) * above

@@ -94,8 +94,8 @@ def best_up_to(road: Road, event: Event, end: Place) -> tuple[Floats, Moment]:
     return np.asarray(np.maximum(best, np.where(second <= last, z, 0.0))), seen.last()
 
 
-def _ends(pull: Pull, room: Room) -> tuple[list[Floats], Mask, Floats, Place]:
-    """Path place numbers (...) at which force, travel, a chamber and contact end a push; whether the control ever presses;
+def _ends(pull: Pull, room: Room) -> tuple[Floats, Mask, Floats, Place]:
+    """Path place numbers (4, ...) at which force, travel, a chamber and contact end a push; whether the control ever presses;
     contact travel [m]; and the own place of the force limit."""
     known = pull.pedal.travel
     assert known is not None
@@ -122,8 +122,8 @@ def _ends(pull: Pull, room: Room) -> tuple[list[Floats], Mask, Floats, Place]:
             finite = place_of(np.where(np.isfinite(end), end, 0.0)[..., None], pull.pedal.line.steps)
             end = np.where(np.isfinite(pull.pedal.push_at(finite)[..., 0]), end, np.inf)
         chamber = np.minimum(chamber, end)
-    own = [force_end.number[..., 0], travel_number, chamber, unreached]
-    return [pull.number_on_path(np.where(ever, n, np.inf)) for n in own], np.asarray(ever), contact, force_end
+    own = stacked([force_end.number[..., 0], travel_number, chamber, unreached], ever.ndim)
+    return pull.number_on_path(np.where(ever, own, np.inf)), np.asarray(ever), contact, force_end
 
 
 def what_is_left(solved: Solved, rooms: dict[str, Room]) -> Left:
@@ -134,10 +134,10 @@ def what_is_left(solved: Solved, rooms: dict[str, Room]) -> Left:
     """
     found = [_ends(pull, rooms[pull.system.name]) for pull in solved.pulls]
     shape = solved.road.decel.shape[:-1]
-    *spent, floor = (as_shape(reduce(np.minimum, [ends[kind] for ends, *_ in found]), shape) for kind in range(4))
-    first = reduce(np.minimum, spent)
+    numbers = as_shape(reduce(np.minimum, [ends for ends, *_ in found]), (4, *shape))
+    first, floor = numbers[:3].min(axis=0), numbers[3]
     unreached = np.isfinite(floor) & (floor <= first)
-    limited = np.where(unreached, LIMITS.index("contact"), np.array(spent).argmin(axis=0))
+    limited = np.where(unreached, LIMITS.index("contact"), numbers[:3].argmin(axis=0))
     end = np.where(unreached, floor, first)
     any_works = as_shape(reduce(np.logical_or, [ever for _, ever, *_ in found]), shape)
     limited = np.where(any_works, limited, LIMITS.index("all_lost"))

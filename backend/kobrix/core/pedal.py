@@ -123,8 +123,10 @@ class Pedal:
         known = self._known()
         knot = known.pressing.argmax(axis=-1)[..., None]
         place = Place(knot, np.zeros(knot.shape))
-        ever = known.pressing.any(axis=-1)
-        return place, np.where(ever, np.nan_to_num(self.pad_at(place)[..., 0], nan=np.inf), 0.0)
+        ever, pad = known.pressing.any(axis=-1), self.pad_at(place)[..., 0]
+        if self.linked is not None:
+            pad = np.nan_to_num(pad, nan=np.inf)
+        return place, np.where(ever, pad, 0.0)
 
     def reach_pad(self, wanted: Number) -> tuple[Place, Mask]:
         """First place (..., 1) at which the pad has travelled `wanted` [m], and whether it ever does."""

@@ -236,20 +236,19 @@ def along(line: ForceLine, air: dict[str, Number] | None = None, whole: bool = F
     owner: list[int] = []
     at_once: list[Number] = []
     per_pressure: list[Number] = []
-    stroke_of: list[Number] = []  # stroke the rod feels per volume
+    stroke_of: list[Number] = []  # stroke the rod feels per volume, of each branch
     for i, branch in enumerate(line.branches):
-        chamber = cylinder.chambers[order[branch.circuit]]
+        n = order[branch.circuit]
         part = branch.wheels / branch.station.wheels
         causes = swallowed(branch.station)
         if whole:
             causes = {"all": (sum(c for c, _ in causes.values()), sum(g for _, g in causes.values()))}
-        for cause, (contact, give) in causes.items():
-            keys.append((branch.station.name, cause))
-            owner.append(i)
-            at_once.append(contact * part)
-            per_pressure.append(give * part)
-            stroke_of.append(chamber.travel_share / areas[order[branch.circuit]])
-    factor = stacked(stroke_of, axes)
+        keys += [(branch.station.name, cause) for cause in causes]
+        owner += [i] * len(causes)
+        at_once += [contact * part for contact, _ in causes.values()]
+        per_pressure += [give * part for _, give in causes.values()]
+        stroke_of.append(cylinder.chambers[n].travel_share / areas[n])
+    factor = stacked(stroke_of, axes)[owner]
     contact_, give_ = stacked(at_once, axes) * factor, stacked(per_pressure, axes) * factor
     outlet = line.outlet[owner]
     pressed, stroke = outlet[..., 1:] > 0.0, contact_ + give_ * outlet
@@ -305,8 +304,7 @@ def along(line: ForceLine, air: dict[str, Number] | None = None, whole: bool = F
     flat = as_shape(flat, (flat.shape[0], *shape))
     starts, ends = (np.concatenate([as_shape(own, (own.shape[0], *shape)), flat]) for own in (start, end))
     piston = Curve(starts.sum(axis=0), ends.sum(axis=0), tuple(a for _, a in airs), tuple(capped))
-    volumes = {b.station.name: 1.0 / s for b, s in zip(line.branches, [stroke_of[owner.index(i)] for i in range(len(line.branches))],
-                                                       strict=True)}  # fmt: skip
+    volumes = {b.station.name: 1.0 / s for b, s in zip(line.branches, stroke_of, strict=True)}
     return Travel(tuple(keys), starts, ends, bent, piston, chambers, usable, volumes, pressing)
 
 

@@ -1,6 +1,7 @@
 """The vehicle on the road: axle loads, what the grip allows, and the laws' view of the sharing."""
 
 from dataclasses import dataclass
+from functools import cached_property
 from typing import Literal
 
 import numpy as np
@@ -33,7 +34,7 @@ class Load:
         """Peak grip [1] of `axle` [name]."""
         return self.grip_front if axle == "front" else self.grip_rear
 
-    @property
+    @cached_property
     def weight(self) -> Number:
         """Weight m·g [N]."""
         return self.mass * G
@@ -144,10 +145,8 @@ def panic(
     past = first & ~lifted
     front_locked = past & (front_first | (rear_first & front_follows))
     rear_locked = past & (rear_first | (front_first & rear_follows))
-    z = b_f + b_r
-    z = np.where(front_locked & ~rear_locked, front_slides, z)
-    z = np.where(rear_locked & ~front_locked, rear_slides, z)
-    z = np.where(front_locked & rear_locked, both_slide, z)
+    with_front, without = np.where(rear_locked, both_slide, front_slides), np.where(rear_locked, rear_slides, b_f + b_r)
+    z = np.where(front_locked, with_front, without)
     lift = rear_lift_decel(load)
     return Panic(np.minimum(z, lift), front_locked, rear_locked, np.asarray(z >= lift))
 

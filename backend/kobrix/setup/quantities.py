@@ -184,8 +184,9 @@ def read(text: str, name: str, preferred: str | None = None) -> Reading:
 
 def value_of(typed: Typed, name: str) -> float:
     """Value of a `typed` entry in the unit of its field `name`; trials drawn around one pass as they are. Raises BadEntry."""
-    if isinstance(typed, float) and math.isfinite(typed):
-        return typed
+    kind = type(typed)
+    if (kind is float and math.isfinite(typed)) or (kind is int and abs(typed) <= _LARGEST):  # type: ignore[arg-type]
+        return float(typed)
     if isinstance(typed, np.ndarray):
         return typed
     if isinstance(typed, str):

@@ -8,7 +8,7 @@ import numpy as np
 from kobrix.core import booster as boosting
 from kobrix.core import case as cases
 from kobrix.core import chain, disc, linkage, valves, vehicle
-from kobrix.core.arrays import Floats, lookup
+from kobrix.core.arrays import Floats, lookup, stacked
 from kobrix.core.drum import Drum
 from kobrix.core.failures import LIMITS, Room
 from kobrix.core.judgements import Facts, effort_level, travel_level
@@ -223,7 +223,7 @@ class PullPlaces:
         self.pull, line, pedal = pull, pull.pedal.line, pull.pedal
         self.rod = lookup(line.rod, place.knot, place.fraction)
         self.out = lookup(line.out, place.knot, place.fraction)
-        self.branches = lookup(np.stack([line.inlet, line.outlet, line.torque]), place.knot, place.fraction)
+        self.branches = lookup(stacked([line.inlet, line.outlet, line.torque], line.inlet.ndim), place.knot, place.fraction)
         self.names = [b.station.name for b in line.branches]
         self.pad = self.piston = self.bottomed = None
         self.causes: dict[tuple[str, str], Floats] = {}
