@@ -273,6 +273,12 @@ class Phone(Spoken):
         self.says("267 newton")
         self.no_errors(REFUSED)
 
+    def test_the_plan_on_the_line_is_among_the_tabs_that_are_seen(self) -> None:
+        page = self.open("/jobs/1/size?plan=plan+B")
+        expect(page.get_by_role("radio", name=re.compile("Plan B"))).to_be_in_viewport(ratio=0.95)
+        page = self.open("/jobs/1/size?plan=as+found")
+        expect(page.get_by_role("radio", name=re.compile("As found"))).to_be_in_viewport(ratio=0.95)
+
     def test_a_danger_shows_its_mend_as_a_button(self) -> None:
         page = self.open("/jobs/1/size?plan=plan+B")
         page.get_by_role("button", name="Try smaller rear pistons").first.tap()

@@ -1,5 +1,5 @@
 /** As found and the plans: which one is on the line, how each stands. */
-import { memo } from 'react';
+import { memo, useEffect, useRef } from 'react';
 import { ToggleButton, ToggleButtonGroup } from 'react-aria-components';
 import styled from 'styled-components';
 import type { SetupView } from '../api/types';
@@ -7,6 +7,7 @@ import { Mark } from './Mark';
 
 const Group = styled(ToggleButtonGroup)`
   display: flex;
+  position: relative;
   min-width: 0;
   overflow-x: auto;
   scrollbar-width: none;
@@ -67,8 +68,19 @@ interface PlanTabsProps {
   small?: boolean;
 }
 export const PlanTabs = memo(function PlanTabs({ setups, using, onUse, small = false }: PlanTabsProps) {
+  const group = useRef<HTMLDivElement>(null);
+  // Where there is not room for all, the one on the line is among those that are seen.
+  useEffect(() => {
+    const row = group.current;
+    const tab = row?.querySelector<HTMLElement>('[data-selected]');
+    if (!row || !tab) return;
+    const end = tab.offsetLeft + tab.offsetWidth;
+    if (tab.offsetLeft < row.scrollLeft) row.scrollLeft = tab.offsetLeft;
+    else if (end > row.scrollLeft + row.clientWidth) row.scrollLeft = end - row.clientWidth;
+  }, [using, setups.length]);
   return (
     <Group
+      ref={group}
       aria-label="Shown on the line"
       selectionMode="single"
       disallowEmptySelection

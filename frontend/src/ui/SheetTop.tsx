@@ -12,6 +12,7 @@ import { useTheme } from './theme';
 const Top = styled.header`
   display: grid;
   grid-template-columns: var(--col-word) minmax(0, 1fr) var(--col-tools);
+  min-height: var(--row-strip);
   border-bottom: var(--r-heavy) solid var(--ink);
   > a {
     display: flex;
