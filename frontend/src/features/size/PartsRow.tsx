@@ -82,6 +82,7 @@ export const PartsRow = memo(function PartsRow(props: PartsProps) {
           {written(force(now.push))}, {written(otherForce(now.push))}
         </Own>
         <Small>{lighter(state && found ? (solved.against_found[0] ?? null) : null)}</Small>
+        {solved.lines.length > 1 && <Small>the {solved.system.replace(/_/g, ' ')}’s parts:</Small>}
       </div>
       <div>
         <PedalFields {...fields} />
