@@ -160,6 +160,14 @@ class Guard(ApiCase):
         self.assert_problem(self.client.get("/assets/none.js"), 404, "Not found")
         self.assert_problem(self.client.get("/assets/%2e%2e"), 404, "Not found")
 
+    def test_a_field_that_is_refused_is_named_and_not_its_place_in_the_file(self) -> None:
+        both = [BORE, BORE.replace("plans.0", "as_found")]
+        refused = self.change(0, *({"path": path, "text": "-3 mm"} for path in both))
+        body = self.assert_problem(refused, 422, "bore: '-3 mm' was given; allowed is from 5 mm")
+        self.assertEqual(len(body["problems"]), 1)
+        self.assertNotIn("systems", body["detail"])
+        self.assertEqual(self.job()["revision"], 0)
+
     def test_what_does_not_say_its_length_is_not_read(self) -> None:
         self.assert_problem(self.client.post("/api/jobs", content=iter([b"{}", b" "])), 411, "how long it is")
         self.assert_problem(self.client.post("/api/jobs", content=b"x" * 4_000_001), 413, "4,000,000 bytes")

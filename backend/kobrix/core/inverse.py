@@ -5,10 +5,10 @@ pressures that a stop asks for stand fast, and the part follows from them in clo
 stroke: there the bore is found by a root finder, and no constant ratio is an answer.
 """
 
+from collections.abc import Callable
 from dataclasses import replace
 
 import numpy as np
-from scipy.optimize import brentq
 
 from kobrix.core import booster as boosting
 from kobrix.core import cylinder as cylinders
@@ -27,6 +27,13 @@ from kobrix.core.vehicle import Axle
 _GRID, _ROUNDS = 64, 8  # a knee is narrowed 64 times, eight times over: to the last digit
 _BORES = 40  # sizes looked at before a root finder takes over
 _HIGHEST = 40e6  # Pa: no valve is set above
+
+
+def _root(missing: Callable[[float], float], low: float, high: float, close: float) -> float:
+    """Where `missing` is 0 between `low` and `high`, to `close`."""
+    from scipy.optimize import brentq  # loaded when a question asks for it: it would double the time of a start
+
+    return float(brentq(missing, low, high, xtol=close, rtol=1e-13))
 
 
 def _only(solved: Solved) -> Pull:
@@ -81,7 +88,7 @@ def _bore_by_search(solved: Solved, system: System, wheels: dict[Axle, int], loa
     if crossed.size == 0:
         raise Impossible("the bore", f"no bore from a fifth to five times today's gives {decel:g} g at {effort:g} N")
     low, high = (float(s) for s in scales[crossed[0] : crossed[0] + 2])
-    return float(first.bore) * float(brentq(missing, low, high, xtol=1e-13, rtol=1e-13))
+    return float(first.bore) * _root(missing, low, high, 1e-13)
 
 
 def ratio_for_effort(solved: Solved, load: int, decel: float, effort: float) -> tuple[float, float]:
@@ -147,7 +154,7 @@ def rotor_for_scale(brake: Disc, rotor: float, pad_height: float, inset: float, 
     least = 2.0 * (pad_height + inset)
     if missing(least) > 0.0:
         raise Impossible("the rotor", f"the pad's height leaves no rotor with a radius of {wanted * 1e3:.1f} mm")
-    return float(brentq(missing, least, 10.0 * rotor, xtol=1e-14, rtol=1e-13))
+    return _root(missing, least, 10.0 * rotor, 1e-14)
 
 
 def bar_for_share(solved: Solved, load: int, decel: float, front_share: float) -> float:

@@ -4,7 +4,6 @@ from dataclasses import dataclass
 from typing import Literal
 
 import numpy as np
-from scipy.stats import rankdata
 
 from kobrix.core.arrays import Floats
 
@@ -59,6 +58,8 @@ def ranks(drawn: Floats, figures: Floats) -> Floats:
 
     Source: Spearman: the correlation of the ranks.
     """
+    from scipy.stats import rankdata  # loaded when something is doubted: it would double the time of a start
+
     own, theirs = rankdata(drawn, axis=0), rankdata(figures)
     own, theirs = own - own.mean(axis=0), theirs - theirs.mean()
     size = np.sqrt((own**2).sum(axis=0) * (theirs**2).sum())

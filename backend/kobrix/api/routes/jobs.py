@@ -1,5 +1,7 @@
 """Jobs: list, read, add from a file, change, undo, redo, and the figures of exactly one push."""
 
+from collections.abc import Iterator
+from contextlib import contextmanager
 from functools import lru_cache
 from pathlib import Path
 from typing import Any
@@ -60,6 +62,17 @@ def _setup_of(job_id: int, name: str, load: int, path: Path) -> Setup:
     if load >= states:
         raise BadFile([f"load: {load} was given; allowed is 0 to {states - 1}, the load states of the job."])
     return setup
+
+
+@contextmanager
+def _named_by_their_fields(edits: list[EditIn]) -> Iterator[None]:
+    """What is refused of these edits is said without their place in the file: a person sees the field."""
+    try:
+        yield
+    except BadFile as refused:
+        places = tuple(f"{e.path}: " for e in edits)
+        told = [next((p.removeprefix(place) for place in places if p.startswith(place)), p) for p in refused.problems]
+        raise BadFile(list(dict.fromkeys(told))) from None
 
 
 def _edit(edit: EditIn) -> dict[str, Any]:
@@ -133,7 +146,7 @@ def get_job(job_id: int, path: Database) -> Response:
 def change_job(job_id: int, change: ChangeIn, path: Database) -> Response:
     """Make edits on a revision, as one step. A stale base gets 409 with both values and changes nothing."""
     edits = [_edit(e) for e in change.edits]
-    with open_db(path) as db:
+    with open_db(path) as db, _named_by_their_fields(change.edits):
         return _job(jobs.change(db, job_id, change.base, edits, change.label, change.gesture, _check))
 
 
@@ -143,7 +156,8 @@ def try_edits(job_id: int, tried: TryIn, path: Database) -> Response:
     with open_db(path) as db:
         document = jobs.get(db, job_id).document
     changed, _ = apply(document, [_edit(e) for e in tried.edits])
-    view = _view(to_json(files.check(Job, changed).model_dump(exclude_unset=True)))
+    with _named_by_their_fields(tried.edits):
+        view = _view(to_json(files.check(Job, changed).model_dump(exclude_unset=True)))
     return as_json(next(s for s in view["setups"] if s["key"] == tried.setup))
 
 
