@@ -8,7 +8,6 @@ import subprocess
 import sys
 import tempfile
 import time
-import urllib.error
 import urllib.request
 from collections.abc import Iterator
 from pathlib import Path
@@ -49,7 +48,7 @@ def wait_until_up(url: str, seconds: float = 20.0) -> None:
     """Wait until the server at `url` answers. Raises TimeoutError."""
     end = time.monotonic() + seconds
     while time.monotonic() < end:
-        with contextlib.suppress(urllib.error.URLError, ConnectionError), urllib.request.urlopen(f"{url}/api/jobs", timeout=2):
+        with contextlib.suppress(OSError), urllib.request.urlopen(f"{url}/api/jobs", timeout=2):
             return
         time.sleep(0.05)
     raise TimeoutError(f"no answer from {url}")

@@ -3,8 +3,6 @@
 import os
 import socket
 import sys
-import threading
-from importlib import import_module
 from pathlib import Path
 
 import uvicorn
@@ -104,8 +102,6 @@ def serve(database: Path, port: int, demo: bool, reload: bool, lan: str | None =
         return 2
     pairing = None if outside is None else Pairing(outside, port, _tell)
     app = create_app(database, FRONT_END, pairing)
-    # What only a search or a doubt asks for is loaded while the first page is on its way.
-    threading.Thread(target=import_module, args=["scipy.stats"], daemon=True).start()
     config = uvicorn.Config(app, log_level="warning", access_log=False, timeout_graceful_shutdown=1)
     uvicorn.Server(config).run(sockets)
     return 0
