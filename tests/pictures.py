@@ -36,6 +36,7 @@ SHOTS = (
     Shot("size-compare", "/jobs/1/size", press=("More about plan A", "Side by side with the others")),
     Shot("size-tried", "/jobs/1/size?plan=plan+B", press=("Try smaller rear pistons",)),
     Shot("size-motorcycle", "/jobs/2/size"),
+    Shot("size-motorcycle-phone", "/jobs/2/size", 390, 844),
     Shot("measure", "/jobs/1/measure", focus="pivot_to_pad_mm"),
     Shot("measure-brakes-dark", "/jobs/1/measure?part=brake.0.0", theme="dark", focus="rotor_diameter_mm"),
     Shot("measure-phone", "/jobs/1/measure", 390, 844, focus="pivot_to_pin_mm"),
