@@ -47,7 +47,7 @@ def as_shape(array: NDArray[Scalar], shape: tuple[int, ...]) -> NDArray[Scalar]:
     """The `array` [any] broadcast to a `shape` [1], itself where it has that shape."""
     if array.shape == shape:
         return array
-    if array.size > _SMALL:
+    if math.prod(shape) > _SMALL:
         return np.broadcast_to(array, shape)
     filled = np.empty(shape, dtype=array.dtype)  # a quarter of the time that a view takes to make
     filled[...] = array

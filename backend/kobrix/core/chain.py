@@ -264,6 +264,18 @@ def first_reach(rising: Floats, wanted: Number) -> tuple[Place, Mask]:
     return Place(knot, np.where(ok, fraction, 0.0)), np.asarray(ok)
 
 
+def foot_of(rising: Floats, wanted: Number) -> Place:
+    """The place at which a push `rising` [N] (..., K) along the knots is `wanted` [N] (..., S); at a leap, its foot.
+
+    The last straight part goes on. Source: straight lines between knots.
+    """
+    want = np.atleast_1d(np.asarray(wanted, dtype=np.float64))
+    before = (rising[..., None, :] < want[..., :, None]).sum(axis=-1) - 1
+    knot = np.minimum(np.maximum(before, 0), rising.shape[-1] - 2)
+    low, high = around(rising, knot)
+    return Place(knot, ratio(want - low, high - low))
+
+
 def place_of(number: Number, steps: int) -> Place:
     """The place [record] of a place `number` [1] on a line of `steps` [1] straight parts. Any shape. Source: definition."""
     array = np.asarray(number, dtype=np.float64)

@@ -8,8 +8,8 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from kobrix.core.arrays import Floats, Mask, Number, around, healthy, lookup
-from kobrix.core.chain import HEALTHY, Condition, ForceLine, Place, Station, System, first_reach, follow, place_of
+from kobrix.core.arrays import Floats, Mask, Number, healthy, lookup
+from kobrix.core.chain import HEALTHY, Condition, ForceLine, Place, Station, System, first_reach, follow, foot_of, place_of
 from kobrix.core.errors import Impossible
 from kobrix.core.pedal import Pedal
 from kobrix.core.road import Event, Moment, Road, first_event, moment, on_road
@@ -83,12 +83,7 @@ class Solved:
         """The place [record] at a path's force `push` [N] (..., S); at a leap, its foot."""
         if self.push is None:
             return self.pulls[0].pedal.place_at(np.asarray(push) * self.pulls[0].ratio)
-        wanted = np.atleast_1d(np.asarray(push, dtype=np.float64))
-        steps = self.push.shape[-1] - 1
-        knot = np.clip(np.sum(self.push[..., None, :] < wanted[..., :, None], axis=-1) - 1, 0, steps - 1)
-        low, high = around(self.push, knot)
-        rise = high - low
-        return Place(knot, np.where(rise > 0.0, (wanted - low) / np.where(rise > 0.0, rise, 1.0), 0.0))
+        return foot_of(self.push, push)
 
     def reach(self, decel: Number) -> tuple[Place, Mask]:
         """First place [record] at which the brakes give `decel` [g] (..., S), and whether they do.

@@ -13,8 +13,8 @@ import numpy as np
 
 from kobrix.core import control as controls
 from kobrix.core import linkage
-from kobrix.core.arrays import Floats, Mask, Number, around, at_step, lookup, ratio
-from kobrix.core.chain import ForceLine, Place
+from kobrix.core.arrays import Floats, Mask, Number, at_step, lookup
+from kobrix.core.chain import ForceLine, Place, foot_of
 from kobrix.core.errors import Impossible
 from kobrix.core.travel import Curve, Travel, reach
 
@@ -79,14 +79,9 @@ class Pedal:
 
     def place_at(self, push: Number) -> Place:
         """The place [record] at a pedal force `push` [N] (..., S); at a leap, its foot; of several, the furthest."""
-        wanted = np.atleast_1d(np.asarray(push, dtype=np.float64))
-        if self.linked is not None:
-            return self._halved(self.push_at, wanted, last=True)[0]
-        knots = self.knots
-        knot = (knots[..., None, :] < wanted[..., :, None]).sum(axis=-1) - 1
-        knot = np.minimum(np.maximum(knot, 0), self.line.steps - 1)
-        low, high = around(knots, knot)
-        return Place(knot, ratio(wanted - low, high - low))
+        if self.linked is None:
+            return foot_of(self.knots, push)
+        return self._halved(self.push_at, np.atleast_1d(np.asarray(push, dtype=np.float64)), last=True)[0]
 
     def pad_at(self, place: Place) -> Floats:
         """Pad travel [m] at a `place` [record] (..., S)."""

@@ -187,10 +187,10 @@ class Travel:
 
     def bottomed(self, place: Place) -> Mask:
         """Whether a chamber needs more stroke than it has at a `place` [record] (..., S)."""
-        known = {name: usable for name, usable in self.usable.items() if usable is not None}
         over: Mask = np.zeros(place.knot.shape, dtype=bool)
-        for name, usable in known.items():
-            over = over | (self.chambers[name].at(place) > usable)
+        for name, usable in self.usable.items():
+            if usable is not None:
+                over = over | (self.chambers[name].at(place) > usable)
         return over
 
 

@@ -1,6 +1,6 @@
 """The questions that may be asked of a setup, and the failures that are asked always."""
 
-from functools import cache
+from functools import lru_cache
 from typing import Annotated, Any, Literal, Self
 
 import numpy as np
@@ -235,7 +235,7 @@ class Questions(Part):
     working: Working | None = None
 
 
-NONE = Questions()
+NONE = Questions()  # nothing is asked
 
 
 def rooms_of(setup: Setup, systems: tuple[chain.System, ...], questions: Questions) -> dict[str, Room]:
@@ -275,7 +275,7 @@ def ways_of(setup: Setup, questions: Questions) -> dict[str, dict[str, float]]:
     return {**alone, **{n: r for n, r in asked.items() if n != "together"}, "together": asked.get("together", together)}
 
 
-@cache
+@lru_cache(maxsize=256)
 def _own(**parts: Any) -> Failure:
     """A failure that is asked of every setup: our own, so there is nothing to validate."""
     return Failure.model_construct(**parts)

@@ -3,7 +3,7 @@ import styled from 'styled-components';
 import type { Found } from '../../api/types';
 import { Choose } from '../../ui/Choose';
 import { ANY, partsOf } from './shown';
-import { Tick } from './Tick';
+import { Tick } from '../../ui/Tick';
 import type { Matching } from './useMatch';
 
 const Row = styled.div`

@@ -157,6 +157,9 @@ const Bar = styled.div`
     color: var(--ink-2);
   }
   @media (pointer: coarse) {
+    kbd {
+      display: none;
+    }
     button,
     > a {
       min-height: var(--target);

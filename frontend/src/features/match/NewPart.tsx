@@ -6,7 +6,7 @@ import type { EditIn, ShelfPart } from '../../api/types';
 import { Choose } from '../../ui/Choose';
 import type { Axle } from './ask';
 import { Entry } from './Entry';
-import { Tick } from './Tick';
+import { Tick } from '../../ui/Tick';
 import type { Matching } from './useMatch';
 
 const Form = styled.div`

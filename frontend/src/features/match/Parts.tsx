@@ -5,7 +5,7 @@ import styled from 'styled-components';
 import type { ShelfPart } from '../../api/types';
 import { OWN, type Axle } from './ask';
 import { NewPart } from './NewPart';
-import { Tick } from './Tick';
+import { Tick } from '../../ui/Tick';
 import type { Matching } from './useMatch';
 
 const Box = styled.div`

@@ -7,7 +7,7 @@ import { percent } from '../../units/format';
 import { groupsOf, NAMES, shown, stays, ticked, words, type Group } from './ask';
 import { Entry } from './Entry';
 import { Parts } from './Parts';
-import { Tick } from './Tick';
+import { Tick } from '../../ui/Tick';
 import type { Matching } from './useMatch';
 
 const Own = styled.div`

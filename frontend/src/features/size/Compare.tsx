@@ -1,9 +1,9 @@
 /** Setups side by side: every entry and every result that differs, and the difference in words. */
 import { useState } from 'react';
-import { Checkbox } from 'react-aria-components';
 import styled from 'styled-components';
 import { useCompare } from '../../api/jobs';
 import { Choose } from '../../ui/Choose';
+import { Tick } from '../../ui/Tick';
 import { decel } from '../../units/format';
 import { Section, Tool } from './Instruments';
 import type { Size } from './useSize';
@@ -59,32 +59,6 @@ const Wide = styled(Section)`
     gap: var(--s4) var(--s16);
     align-items: end;
     padding: var(--s4) 0;
-  }
-  .react-aria-Checkbox {
-    display: inline-flex;
-    align-items: center;
-    gap: var(--s6);
-    min-height: var(--s24);
-    cursor: pointer;
-  }
-  .react-aria-Checkbox::before {
-    content: '';
-    width: var(--s14);
-    height: var(--s14);
-    border: var(--r-outline) solid var(--ink);
-  }
-  .react-aria-Checkbox[data-selected]::before {
-    background: var(--ink);
-    box-shadow: none;
-  }
-  .react-aria-Checkbox[data-focus-visible] {
-    outline: var(--r-heavy) solid var(--ink);
-    outline-offset: var(--s2);
-  }
-  @media (pointer: coarse) {
-    .react-aria-Checkbox {
-      min-height: var(--target);
-    }
   }
 `;
 
@@ -149,13 +123,13 @@ export function Compare({ size, onClose }: { size: Size; onClose: () => void }) 
       {compared.isError && <p role="alert">{compared.error.message}</p>}
       <div className="which">
         {names.map((name) => (
-          <Checkbox
+          <Tick
             key={name}
-            isSelected={!left.includes(name)}
+            on={!left.includes(name)}
             onChange={(on) => setLeft(on ? left.filter((n) => n !== name) : [...left, name])}
           >
             {name}
-          </Checkbox>
+          </Tick>
         ))}
         <Choose
           label="in words, against"

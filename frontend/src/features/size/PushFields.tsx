@@ -10,25 +10,29 @@ interface LookProps {
   label: string;
   value: string;
   unit: string;
+  /** Only those who hear the page are told its name. */
+  quiet: boolean;
   /** The text read and taken, or refused with a sentence. */
   onRead: (text: string) => Promise<void>;
   onStep: (direction: 1 | -1) => void;
 }
 /** What is typed stays until it is read; refused it stays too, with the reason under it. */
-function Look({ label, value, unit, onRead, onStep }: LookProps) {
+function Look({ label, value, unit, quiet, onRead, onStep }: LookProps) {
   const [typed, setTyped] = useState<string | null>(null);
   const [refused, setRefused] = useState<string | null>(null);
   const leave = () => {
     setTyped(null);
     setRefused(null);
   };
-  const read = () => {
+  const commit = () => {
     if (typed === null || refused !== null) return;
     if (typed.trim() === '' || typed.trim() === value) return leave();
-    void onRead(typed).then(leave, (error: Error) => setRefused(error.message));
+    // What was typed on meanwhile stays.
+    const read = () => setTyped((now) => (now === typed ? null : now));
+    void onRead(typed).then(read, (error: Error) => setRefused(error.message));
   };
   const keys = (event: KeyboardEvent) => {
-    if (event.key === 'Enter') read();
+    if (event.key === 'Enter') commit();
     else if (event.key === 'Escape') leave();
     else if (typed === null && (event.key === 'ArrowUp' || event.key === 'ArrowDown')) {
       event.preventDefault();
@@ -44,7 +48,7 @@ function Look({ label, value, unit, onRead, onStep }: LookProps) {
         setRefused(null);
       }}
     >
-      <Label>{label}</Label>
+      <Label className={quiet ? 'visually-hidden' : undefined}>{label}</Label>
       <span className="line">
         <Input
           autoComplete="off"
@@ -52,7 +56,7 @@ function Look({ label, value, unit, onRead, onStep }: LookProps) {
           enterKeyHint="done"
           style={{ '--chars': Math.max(3, (typed ?? value).length) } as CSSProperties}
           onKeyDown={keys}
-          onBlur={read}
+          onBlur={commit}
           onFocus={(event) => event.target.select()}
         />
         {unit}
@@ -70,7 +74,9 @@ export interface PushFieldsProps {
 }
 const STEP = 0.01;
 
-export function PushFields({ push, decel, onPush, onDecel, between }: PushFieldsProps & { between?: ReactNode }) {
+type Framed = PushFieldsProps & { between?: ReactNode; quiet?: boolean };
+
+export function PushFields({ push, decel, onPush, onDecel, between, quiet = false }: Framed) {
   const { unit } = force(push);
   const whole = Math.round(push * perNewton());
   return (
@@ -79,6 +85,7 @@ export function PushFields({ push, decel, onPush, onDecel, between }: PushFields
         label="Push"
         value={String(whole)}
         unit={unit}
+        quiet={quiet}
         onRead={(text) => readLook('pedal_force_n', text, unit).then(onPush)}
         onStep={(direction) => onPush(Math.max(0, whole + direction) / perNewton())}
       />
@@ -87,6 +94,7 @@ export function PushFields({ push, decel, onPush, onDecel, between }: PushFields
         label="Stop wanted"
         value={shown(decel)}
         unit="g"
+        quiet={quiet}
         onRead={(text) => readLook('decel_g', text, 'g').then(onDecel)}
         onStep={(direction) => onDecel(Math.max(0, Math.round(decel / STEP + direction) * STEP))}
       />

@@ -115,13 +115,6 @@ const Dock = styled.div`
   .react-aria-TextField {
     position: relative;
   }
-  .react-aria-Label {
-    position: absolute;
-    width: 1px;
-    height: 1px;
-    overflow: hidden;
-    clip-path: inset(50%);
-  }
   .line {
     display: flex;
     align-items: baseline;
@@ -245,7 +238,7 @@ export function SizePhone({ size, tools }: { size: Size; tools: ReactNode }) {
           <Button aria-label="Less push" onPress={() => size.onPush(Math.max(0, Math.round(now.push) - NUDGE))}>
             −
           </Button>
-          <PushFields push={now.push} decel={now.decel} onPush={size.onPush} onDecel={size.onDecel} />
+          <PushFields push={now.push} decel={now.decel} onPush={size.onPush} onDecel={size.onDecel} quiet />
           <Button
             aria-label="More push"
             onPress={() => size.onPush(Math.min(job.view.push_range_n, Math.round(now.push) + NUDGE))}
