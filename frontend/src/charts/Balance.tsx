@@ -68,6 +68,11 @@ const Plot = memo(function Plot({ width, height, tyres, paths, mostF, mostR, bey
   const locked =
     `M${X(zeroF)},${Y(0)}L${X(cornerF)},${Y(cornerR)}L${X(0)},${Y(rearStart)}` +
     `L${X(0)},${Y(mostR * 2)}L${X(mostF * 2)},${Y(mostR * 2)}L${X(mostF * 2)},${Y(0)}Z`;
+  // Where a lock stands in that corner, the line goes without its words.
+  const crowded = paths.some(({ lock }) => {
+    const [x, y] = lock ? on([lock.front, lock.rear]) : [0, 0];
+    return x > x1 - 48 && y < y1 + 36;
+  });
   const middle = ideal[Math.floor(ideal.length * 0.42)] ?? [0, 0];
   return (
     <>
@@ -116,11 +121,12 @@ const Plot = memo(function Plot({ width, height, tyres, paths, mostF, mostR, bey
       <Words x={x0 - 7} y={y1 + 9} as="q" at="end">
         rear
       </Words>
-      {(width < 320 ? ['rear', 'locked'] : ['rear locked']).map((words, i) => (
-        <Tag key={words} x={x1 - 3} y={y1 + 14 + i * 15} at="end">
-          {words}
-        </Tag>
-      ))}
+      {!crowded &&
+        (width < 320 ? ['rear', 'locked'] : ['rear locked']).map((words, i) => (
+          <Tag key={words} x={x1 - 3} y={y1 + 14 + i * 15} at="end">
+            {words}
+          </Tag>
+        ))}
       <Tag x={x1 - 3} y={Y(cornerR * 0.3)} at="end">
         front locked
       </Tag>
@@ -132,28 +138,19 @@ const Plot = memo(function Plot({ width, height, tyres, paths, mostF, mostR, bey
       <Tag x={middle[0] - 8} y={middle[1] - 3} at="end">
         ideal
       </Tag>
-      {paths.map(
-        (path) =>
-          path.lock &&
-          path.kind === 'other' && (
-            <g key={path.name}>
-              <Box
-                x={on([path.lock.front, path.lock.rear])[0] - 5}
-                y={on([path.lock.front, path.lock.rear])[1] - 5}
-                w={10}
-                h={10}
-                as="bmark"
-              />
-              <Tag
-                x={on([path.lock.front, path.lock.rear])[0] + 10}
-                y={on([path.lock.front, path.lock.rear])[1] - 4}
-                as="bb"
-              >
-                {`${path.name} ${path.lock.decel.toFixed(3)} g`}
-              </Tag>
-            </g>
-          ),
-      )}
+      {paths.map((path) => {
+        if (!path.lock || path.kind !== 'other') return null;
+        const [x, y] = on([path.lock.front, path.lock.rear]);
+        const narrow = x > x1 - 64;
+        return (
+          <g key={path.name}>
+            <Box x={x - 5} y={y - 5} w={10} h={10} as="bmark" />
+            <Tag x={x + (narrow ? 6 : 10)} y={narrow ? y + 18 : y - 4} as="bb">
+              {narrow ? path.name : `${path.name} ${path.lock.decel.toFixed(3)} g`}
+            </Tag>
+          </g>
+        );
+      })}
       {paths.map((path) => {
         if (!path.lock || path.kind !== 'plan') return null;
         const [x, y] = on([path.lock.front, path.lock.rear]);

@@ -48,7 +48,7 @@ function Look({ label, value, unit, quiet, onRead, onStep }: LookProps) {
         setRefused(null);
       }}
     >
-      <Label className={quiet ? 'visually-hidden' : undefined}>{label}</Label>
+      <Label className={quiet ? 'visually-hidden' : 'react-aria-Label'}>{label}</Label>
       <span className="line">
         <Input
           autoComplete="off"
