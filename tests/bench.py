@@ -38,6 +38,17 @@ FRAMES = """() => {
     requestAnimationFrame(() => scheduler.postTask(painted, { priority: 'user-blocking' }));
   };
   for (const kind of ['keydown', 'pointermove']) window.addEventListener(kind, seen, { capture: true });
+  // The same for what follows the line: from the first event it has not followed yet to the paint in which it has moved.
+  window.beside_ = [];
+  let behind = null;
+  window.addEventListener('keydown', (event) => { behind ??= event.timeStamp; }, { capture: true });
+  new MutationObserver(() => {
+    if (behind === null) return;
+    const from = behind;
+    behind = null;
+    requestAnimationFrame(() => scheduler.postTask(
+      () => window.beside_.push(performance.now() - from), { priority: 'user-blocking' }));
+  }).observe(document.getElementById('balance'), { subtree: true, childList: true, attributes: true, characterData: true });
 }"""
 
 
@@ -117,12 +128,14 @@ def scrub() -> None:
             page = browser.new_page(viewport={"width": width, "height": height})
             page.goto(f"{url}/jobs/1/size")
             page.get_by_role("img", name="Force line").wait_for()
+            page.locator("#balance svg").first.wait_for()
             page.evaluate(FRAMES)
             page.get_by_role("slider", name=re.compile("^Push")).focus()
             for _ in range(120):
                 page.keyboard.press("ArrowRight")
                 page.wait_for_timeout(25)
             line(f"scrub by keys, event to paint{where}", page.evaluate("window.frames_"), "wanted: p95 33 or less")
+            line(f"the same, until the instruments follow{where}", page.evaluate("window.beside_"), "beside it")
             page.evaluate("window.frames_ = []")
             track = page.locator(".track").bounding_box()
             assert track is not None

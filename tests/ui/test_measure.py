@@ -60,19 +60,19 @@ class KeysAlone(UiCase):
             page.keyboard.press("n")
             at = self.until(lambda now: now["path"] != "" and now["value"] == "")
             axle = "Front" if at["title"].startswith("Front") else "Rear"
-            if at["tag"] == "BUTTON":  # a choice: arrows go along it, Space takes one
+            name = at["label"].removeprefix("front ").removeprefix("rear ")
+            choice, text = at["tag"] == "BUTTON" and "brakes" in at["title"], AXLE[axle].get(name) or READ.get(name)
+            if not choice and text is None:  # nothing is needed any more: it goes on to what is worth measuring
+                expect(done).to_be_visible()
+                return
+            if choice:  # arrows go along it, Space takes one
                 for _ in range(2):
                     if CHOICE[axle] not in self.active()["label"]:
                         page.keyboard.press("ArrowRight")
                 page.keyboard.press("Space")
                 expect(page.get_by_role("radio", name=CHOICE[axle])).to_be_checked()
             else:
-                name = at["label"].removeprefix("front ").removeprefix("rear ")
-                text = AXLE[axle].get(name) or READ.get(name)
-                if text is None:  # nothing is needed any more: it goes on to what is worth measuring
-                    expect(done).to_be_visible()
-                    return
-                page.keyboard.type(text)
+                page.keyboard.type(str(text))
                 page.keyboard.press("Enter")
                 self.until(lambda now, old=at["path"]: now["path"] != old or now["tag"] != "INPUT")  # type: ignore[misc]
             page.evaluate("document.activeElement.blur()")

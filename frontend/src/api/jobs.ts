@@ -1,5 +1,6 @@
 /** Jobs from the server: read, change as one step, undo, redo, and the figures of exactly one push. */
-import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { keepPreviousData, useIsMutating, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { useMemo } from 'react';
 import { answered, client, type EditIn, type Job, Refused } from './client';
 import type { Step } from './types';
 
@@ -17,36 +18,43 @@ export const useJob = (id: number) => useQuery({ ...jobQuery(id), refetchOnWindo
 
 export type { Step } from './types';
 
-/** Make a step on the revision that is on screen; a stale one brings the newer job and the refusal with both values. */
+const stepKey = (id: number) => ['step', id] as const;
+/** Whether a step of the job is on its way to the store. */
+export const useStoring = (id: number) => useIsMutating({ mutationKey: stepKey(id) }) > 0;
+
+/**
+ * Make a step on the revision that is on screen; a stale one brings the newer job and the refusal with both values.
+ * One at a time; who asks is not drawn again while it is on its way (`useStoring` tells).
+ */
 export function useChange(id: number) {
   const queries = useQueryClient();
-  const keep = (job: Job) => queries.setQueryData(jobKey(id), job);
-  const base = () => queries.getQueryData<Job>(jobKey(id))?.revision ?? 0;
-  const path = { path: { job_id: id } };
-  const onError = (error: Error) => {
-    if (error instanceof Refused && error.problem.status === 409)
-      void queries.invalidateQueries({ queryKey: jobKey(id) });
-  };
-  const change = useMutation({
-    scope: { id: `job-${id}` },
-    mutationFn: (step: Step) =>
-      answered(() => client.POST('/api/jobs/{job_id}/changes', { params: path, body: { base: base(), ...step } })),
-    onSuccess: keep,
-    onError,
-  });
-  const undo = useMutation({
-    scope: { id: `job-${id}` },
-    mutationFn: () => answered(() => client.POST('/api/jobs/{job_id}/undo', { params: path, body: { base: base() } })),
-    onSuccess: keep,
-    onError,
-  });
-  const redo = useMutation({
-    scope: { id: `job-${id}` },
-    mutationFn: () => answered(() => client.POST('/api/jobs/{job_id}/redo', { params: path, body: { base: base() } })),
-    onSuccess: keep,
-    onError,
-  });
-  return { change, undo, redo };
+  return useMemo(() => {
+    const params = { path: { job_id: id } };
+    const base = () => queries.getQueryData<Job>(jobKey(id))?.revision ?? 0;
+    const inTurn =
+      <In>(send: (asked: In) => Promise<Job>) =>
+      (asked: In) =>
+        queries
+          .getMutationCache()
+          .build<Job, Error, In, unknown>(queries, {
+            mutationKey: stepKey(id),
+            scope: { id: `job-${id}` },
+            mutationFn: send,
+            onSuccess: (job) => void queries.setQueryData(jobKey(id), job),
+            onError: (error) => {
+              if (error instanceof Refused && error.problem.status === 409)
+                void queries.invalidateQueries({ queryKey: jobKey(id) });
+            },
+          })
+          .execute(asked);
+    return {
+      change: inTurn((step: Step) =>
+        answered(() => client.POST('/api/jobs/{job_id}/changes', { params, body: { base: base(), ...step } })),
+      ),
+      undo: inTurn(() => answered(() => client.POST('/api/jobs/{job_id}/undo', { params, body: { base: base() } }))),
+      redo: inTurn(() => answered(() => client.POST('/api/jobs/{job_id}/redo', { params, body: { base: base() } }))),
+    };
+  }, [id, queries]);
 }
 
 export interface Asked {

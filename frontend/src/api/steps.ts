@@ -18,7 +18,6 @@ function both(problem: Refused['problem']): string {
 
 export interface Steps {
   message: Said | null;
-  busy: boolean;
   onClose: () => void;
   /** Make a step; refused, it says so in `message` and throws. `quiet`: a refused entry is said by its own field. */
   onStep: (step: Step, quiet?: boolean) => Promise<unknown>;
@@ -34,11 +33,10 @@ export function useSteps(job: Job): Steps {
     const { problem } = error;
     setMessage(problem.status === 409 ? { text: both(problem), mine: again } : { text: problem.detail });
   }, []);
-  const { mutateAsync } = change;
   const onStep = useCallback(
     async function step(edit: Step, quiet = false): Promise<unknown> {
       try {
-        const answer = await mutateAsync(edit);
+        const answer = await change(edit);
         setMessage(null);
         return answer;
       } catch (error) {
@@ -47,25 +45,16 @@ export function useSteps(job: Job): Steps {
         throw error;
       }
     },
-    [mutateAsync, refused],
+    [change, refused],
   );
-  const { mutate: undoOne } = undo;
-  const { mutate: redoOne } = redo;
   const onUndo = useCallback(() => {
     setMessage(null);
-    if (job.can_undo) undoOne(undefined, { onError: (error) => refused(error) });
-  }, [job.can_undo, undoOne, refused]);
+    if (job.can_undo) undo(undefined).catch(refused);
+  }, [job.can_undo, undo, refused]);
   const onRedo = useCallback(() => {
     setMessage(null);
-    if (job.can_redo) redoOne(undefined, { onError: (error) => refused(error) });
-  }, [job.can_redo, redoOne, refused]);
+    if (job.can_redo) redo(undefined).catch(refused);
+  }, [job.can_redo, redo, refused]);
   const onClose = useCallback(() => setMessage(null), []);
-  return {
-    message,
-    busy: change.isPending || undo.isPending || redo.isPending,
-    onClose,
-    onStep,
-    onUndo,
-    onRedo,
-  };
+  return { message, onClose, onStep, onUndo, onRedo };
 }

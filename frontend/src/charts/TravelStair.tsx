@@ -1,6 +1,7 @@
 /** Where the pedal goes: travel by cause as a stair from rest down to the floor. */
 import type { TravelBand } from '../api/types';
-import { Arrow, Box, Dimension, Line, Tag, Words } from '../drawings/ink';
+import { memo } from 'react';
+import { Arrow, Box, Dimension, Line, r2, Tag, Words } from '../drawings/ink';
 import { millimetres, tenths } from '../units/format';
 
 export interface Cause {
@@ -48,6 +49,104 @@ export function printedTenths(values: readonly number[], total: number): string[
 /** Rows as high as there is room for, within reason; the rest scrolls. */
 const rowFor = (height: number, rows: number) => Math.min(ROW, Math.max(LEAST_ROW, (height - 72) / Math.max(1, rows)));
 
+interface CauseProps {
+  name: string;
+  side: Cause['side'];
+  printed: string;
+  x: number;
+  y: number;
+  wide: number;
+  row: number;
+}
+/** One cause: its name, its millimetres, its step of the stair. Drawn again only when one of them has moved. */
+const CauseRow = memo(function CauseRow({ name, side, printed, x, y, wide, row }: CauseProps) {
+  return (
+    <g>
+      <Words x={0} y={y + row - 4} as="txt">
+        {name}
+      </Words>
+      <Words x={NAMES - 7} y={y + row - 4} at="end">
+        {printed}
+      </Words>
+      <Box
+        x={x}
+        y={y + 2}
+        w={wide}
+        h={row - 5}
+        as={side === 'front' ? 'planfill' : side === 'rear' ? 'planh' : 'edge fpaper'}
+      />
+      <Line a={[x + wide, y + row - 3]} b={[x + wide, y + row + 2]} />
+    </g>
+  );
+});
+
+interface FloorProps extends TravelBand {
+  x0: number;
+  scale: number;
+  room: number;
+  top: number;
+  bottom: number;
+  end: number;
+}
+/** The floor, and how much of the room is good to use. */
+const Floor = memo(function Floor({ good, danger, x0, scale, room, top, bottom, end }: FloorProps) {
+  const X = (share: number) => x0 + share * room * scale;
+  return (
+    <>
+      <Line a={[X(good), top - 7]} b={[X(good), bottom + 3]} as="goodl" />
+      <Line a={[X(danger), top - 7]} b={[X(danger), bottom + 3]} as="limit" />
+      <Words x={X(good) + 3} y={top - 10} as="txt goodt" at="end">
+        {`good to ${Math.round(good * 100)} %`}
+      </Words>
+      <Words x={X(danger)} y={top - 10} as="txt dang" at="middle">
+        {`${Math.round(danger * 100)} %`}
+      </Words>
+      <Box x={X(1)} y={top - 7} w={8} h={end - top} as="gr" />
+      <Line a={[X(1), top - 7]} b={[X(1), end - 7]} as="edge" />
+    </>
+  );
+});
+
+interface LostProps extends Lost {
+  x0: number;
+  x1: number;
+  /** Where the pedal stops with it lost. */
+  at: number;
+  y: number;
+  width: number;
+}
+/** What is left with one circuit lost, or something else failed. */
+const LostRow = memo(function LostRow({ words, ends, mm, level, x0, x1, at, y, width }: LostProps) {
+  const ink = level === 'danger' ? 'dang' : level === 'caution' ? 'caut' : '';
+  const line = level === 'danger' ? 'dangl' : level === 'caution' ? 'cautl' : 'thin';
+  const wide = ends.length * 6.1 + 10;
+  const inside = at - x0 > wide + 8;
+  const beyond = !inside && at + 6 + wide > width;
+  return (
+    <g>
+      <Words x={0} y={y + 4} as={`txt ${ink}`}>
+        {words}
+      </Words>
+      {mm !== null && (
+        <>
+          <Line a={[x0, y]} b={[inside ? at - wide : at, y]} as={line} />
+          {inside && <Line a={[at - 5, y]} b={[at, y]} as={line} />}
+          <Line a={[at, y - 5]} b={[at, y + 5]} as={line} />
+        </>
+      )}
+      {beyond ? (
+        <Tag x={x1 - 8} y={y + 4.5} as={`txt ${ink}`} at="end">
+          {ends}
+        </Tag>
+      ) : (
+        <Words x={inside ? at - 8 : at + 6} y={y + 4.5} as={`txt ${ink}`} at={inside ? 'end' : 'start'}>
+          {ends}
+        </Words>
+      )}
+    </g>
+  );
+});
+
 export function TravelStair(p: TravelStairProps) {
   const { width, causes, total, available, found } = p;
   const row = rowFor(p.height, causes.length + p.lost.length);
@@ -69,34 +168,20 @@ export function TravelStair(p: TravelStairProps) {
   const height = end + 12;
   return (
     <svg width={width} height={height} role="img" aria-label={p.said}>
-      {available !== null && (
-        <>
-          <Line a={[X(p.band.good * room), top - 7]} b={[X(p.band.good * room), bottom + 3]} as="goodl" />
-          <Line a={[X(p.band.danger * room), top - 7]} b={[X(p.band.danger * room), bottom + 3]} as="limit" />
-          <Words x={X(p.band.good * room) + 3} y={top - 10} as="txt goodt" at="end">
-            good to {Math.round(p.band.good * 100)} %
-          </Words>
-          <Words x={X(p.band.danger * room)} y={top - 10} as="txt dang" at="middle">
-            {Math.round(p.band.danger * 100)} %
-          </Words>
-          <Box x={X(room)} y={top - 7} w={8} h={end - top} as="gr" />
-          <Line a={[X(room), top - 7]} b={[X(room), end - 7]} as="edge" />
-        </>
-      )}
+      {available !== null && <Floor {...p.band} x0={x0} scale={S} room={room} top={top} bottom={bottom} end={end} />}
       {causes.map((c, i) => {
         const y = top + i * row;
-        const as = c.side === 'front' ? 'planfill' : c.side === 'rear' ? 'planh' : 'edge fpaper';
         return (
-          <g key={c.name}>
-            <Words x={0} y={y + row - 4} as="txt">
-              {c.name}
-            </Words>
-            <Words x={x0 - 7} y={y + row - 4} at="end">
-              {printed[i]}
-            </Words>
-            <Box x={X(before[i] ?? 0)} y={y + 2} w={c.mm * S} h={row - 5} as={as} />
-            <Line a={[X((before[i] ?? 0) + c.mm), y + row - 3]} b={[X((before[i] ?? 0) + c.mm), y + row + 2]} />
-          </g>
+          <CauseRow
+            key={c.name}
+            name={c.name}
+            side={c.side}
+            printed={printed[i] ?? ''}
+            x={r2(X(before[i] ?? 0))}
+            y={y}
+            wide={r2(c.mm * S)}
+            row={row}
+          />
         );
       })}
       <Line a={[X(0), top + 2]} b={[X(0), dim + 5]} />
@@ -125,38 +210,17 @@ export function TravelStair(p: TravelStairProps) {
           </Words>
         </>
       )}
-      {p.lost.map((l, i) => {
-        const y = foundY + (i + 1) * row;
-        const ink = l.level === 'danger' ? 'dang' : l.level === 'caution' ? 'caut' : '';
-        const line = l.level === 'danger' ? 'dangl' : l.level === 'caution' ? 'cautl' : 'thin';
-        const to = l.mm === null ? x0 : Math.min(X(l.mm), X(room));
-        const wide = l.ends.length * 6.1 + 10;
-        const inside = to - x0 > wide + 8;
-        const beyond = !inside && to + 6 + wide > width;
-        return (
-          <g key={l.words}>
-            <Words x={0} y={y + 4} as={`txt ${ink}`}>
-              {l.words}
-            </Words>
-            {l.mm !== null && (
-              <>
-                <Line a={[X(0), y]} b={[inside ? to - wide : to, y]} as={line} />
-                {inside && <Line a={[to - 5, y]} b={[to, y]} as={line} />}
-                <Line a={[to, y - 5]} b={[to, y + 5]} as={line} />
-              </>
-            )}
-            {beyond ? (
-              <Tag x={x1 - 8} y={y + 4.5} as={`txt ${ink}`} at="end">
-                {l.ends}
-              </Tag>
-            ) : (
-              <Words x={inside ? to - 8 : to + 6} y={y + 4.5} as={`txt ${ink}`} at={inside ? 'end' : 'start'}>
-                {l.ends}
-              </Words>
-            )}
-          </g>
-        );
-      })}
+      {p.lost.map((l, i) => (
+        <LostRow
+          key={l.words}
+          {...l}
+          x0={x0}
+          x1={x1}
+          at={l.mm === null ? x0 : r2(Math.min(X(l.mm), X(room)))}
+          y={foundY + (i + 1) * row}
+          width={width}
+        />
+      ))}
       {p.stroke && (
         <>
           <Words x={0} y={end + 9} as="txt">

@@ -105,15 +105,17 @@ export const BoreEnd = memo(function BoreEnd(p: { x: number; y: number; s: numbe
   );
 });
 
-export const Pipe = ({ d, wet }: { d: string; wet: boolean }) => (
-  <>
-    <Path d={d} as="pipe" />
-    {wet && <Path d={d} as="pipein" />}
-  </>
-);
+export const Pipe = memo(function Pipe({ d, wet }: { d: string; wet: boolean }) {
+  return (
+    <>
+      <Path d={d} as="pipe" />
+      {wet && <Path d={d} as="pipein" />}
+    </>
+  );
+});
 
-export const Nut = ({ x, y, down = false }: { x: number; y: number; down?: boolean }) =>
-  down ? (
+export const Nut = memo(function Nut({ x, y, down = false }: { x: number; y: number; down?: boolean }) {
+  return down ? (
     <>
       <Box x={x - 6} y={y - 4} w={12} h={8} as="edge fpaper" />
       <Line a={[x - 2, y - 4]} b={[x - 2, y + 4]} />
@@ -126,9 +128,11 @@ export const Nut = ({ x, y, down = false }: { x: number; y: number; down?: boole
       <Line a={[x - 4, y + 2]} b={[x + 4, y + 2]} />
     </>
   );
+});
 
 /** A hose lying along x (or standing, when upright), with its nuts; braided ones are cross-hatched. */
-export function Hose({ x1, x2, y, braided = false }: { x1: number; x2: number; y: number; braided?: boolean }) {
+export const Hose = memo(function Hose(p: { x1: number; x2: number; y: number; braided?: boolean }) {
+  const { x1, x2, y, braided = false } = p;
   const turns: number[] = [];
   for (let x = x1 + 2; x < x2 - 4; x += 5) turns.push(x);
   return (
@@ -144,11 +148,11 @@ export function Hose({ x1, x2, y, braided = false }: { x1: number; x2: number; y
       <Nut x={x2 + 2} y={y} />
     </>
   );
-}
+});
 
 /** A proportioning valve in a line; a phantom where there is none. */
-export const ValveBody = ({ x, y, present }: { x: number; y: number; present: boolean }) =>
-  present ? (
+export const ValveBody = memo(function ValveBody({ x, y, present }: { x: number; y: number; present: boolean }) {
+  return present ? (
     <>
       <Box x={x - 13} y={y - 13} w={26} h={26} as="edge fpaper" />
       <Path d={`M${x - 8},${y + 8}L${x},${y}L${x + 8},${y - 2.5}`} as="planline" />
@@ -156,3 +160,4 @@ export const ValveBody = ({ x, y, present }: { x: number; y: number; present: bo
   ) : (
     <Box x={x - 13} y={y - 13} w={26} h={26} as="phantom" />
   );
+});

@@ -22,15 +22,23 @@ interface LineProps {
   a: Point;
   b: Point;
   as?: string;
+  /** Width in pixels where the numbers say it, not the ink. */
+  wide?: number;
 }
+const widthOf = (wide?: number) => (wide === undefined ? undefined : { strokeWidth: r2(wide) });
 const sameLine = (p: LineProps, q: LineProps) =>
-  p.a[0] === q.a[0] && p.a[1] === q.a[1] && p.b[0] === q.b[0] && p.b[1] === q.b[1] && p.as === q.as;
+  p.a[0] === q.a[0] &&
+  p.a[1] === q.a[1] &&
+  p.b[0] === q.b[0] &&
+  p.b[1] === q.b[1] &&
+  p.as === q.as &&
+  p.wide === q.wide;
 // The marks are memoised: while a push is scrubbed most of a drawing stands still.
-export const Line = memo(function Line({ a, b, as = 'thin' }: LineProps) {
-  return <line x1={r2(a[0])} y1={r2(a[1])} x2={r2(b[0])} y2={r2(b[1])} className={as} />;
+export const Line = memo(function Line({ a, b, as = 'thin', wide }: LineProps) {
+  return <line x1={r2(a[0])} y1={r2(a[1])} x2={r2(b[0])} y2={r2(b[1])} className={as} style={widthOf(wide)} />;
 }, sameLine);
-export const Path = memo(function Path({ d, as = 'edge' }: { d: string; as?: string }) {
-  return <path d={d} className={as} />;
+export const Path = memo(function Path({ d, as = 'edge', wide }: { d: string; as?: string; wide?: number }) {
+  return <path d={d} className={as} style={widthOf(wide)} />;
 });
 interface BoxProps {
   x: number;
@@ -59,7 +67,23 @@ export const Words = memo(function Words({ x, y, as, at = 'start', children }: W
     </text>
   );
 });
-export const Unit = ({ children }: { children: ReactNode }) => <tspan className="u">{children}</tspan>;
+interface FigureProps {
+  x: number;
+  y: number;
+  as?: string;
+  at?: 'start' | 'middle' | 'end';
+  v: string;
+  unit: string;
+}
+/** A figure with its unit. */
+export const Figure = memo(function Figure({ x, y, as = 'fig', at = 'start', v, unit }: FigureProps) {
+  return (
+    <text x={r2(x)} y={r2(y)} textAnchor={at} className={as}>
+      {`${v} `}
+      <tspan className="u">{unit}</tspan>
+    </text>
+  );
+});
 interface ArrowProps {
   x: number;
   y: number;
@@ -69,13 +93,15 @@ interface ArrowProps {
   half?: number;
 }
 /** A filled arrow with its tip at x, y; turn 0 points right. */
-export const Arrow = ({ x, y, turn, as = 'ah', long = 8, half = 1.5 }: ArrowProps) => (
-  <path
-    d={`M0,0L${-r2(long)},${-r2(half)}L${-r2(long)},${r2(half)}Z`}
-    transform={`translate(${r2(x)},${r2(y)}) rotate(${r2(turn)})`}
-    className={as}
-  />
-);
+export const Arrow = memo(function Arrow({ x, y, turn, as = 'ah', long = 8, half = 1.5 }: ArrowProps) {
+  return (
+    <path
+      d={`M0,0L${-r2(long)},${-r2(half)}L${-r2(long)},${r2(half)}Z`}
+      transform={`translate(${r2(x)},${r2(y)}) rotate(${r2(turn)})`}
+      className={as}
+    />
+  );
+});
 interface DimensionProps {
   x1: number;
   x2: number;

@@ -2,6 +2,7 @@
 import { useMemo, type ReactNode } from 'react';
 import { Button } from 'react-aria-components';
 import styled from 'styled-components';
+import { useStoring } from '../../api/jobs';
 import { Message } from '../../ui/Message';
 import { progressOf } from '../../ui/progress';
 import { SheetPage } from '../../ui/SheetPage';
@@ -117,6 +118,7 @@ const Foot = styled.footer`
 `;
 
 export function MeasureWide({ measure, tools }: { measure: Measure; tools: ReactNode }) {
+  const storing = useStoring(measure.job.id);
   const { job, section, steps } = measure;
   const paper = usePaper();
   const progress = useMemo(() => progressOf(job.view), [job.view]);
@@ -173,7 +175,7 @@ export function MeasureWide({ measure, tools }: { measure: Measure; tools: React
       </Body>
       <Foot>
         <span>
-          {job.name}. {steps.busy ? 'Storing' : 'All changes stored'}.
+          {job.name}. {storing ? 'Storing' : 'All changes stored'}.
         </span>
         <span>
           Stands on hard ground before you go under it. Brake fluid eats paint, skin and eyes. Dust: no compressed air.

@@ -3,6 +3,7 @@ import { useCallback, useEffect, useMemo, useReducer, useRef } from 'react';
 import { useSearchParams } from 'react-router';
 import type { Job } from '../../api/client';
 import { useMatters, useSheet } from '../../api/measure';
+import { useStoring } from '../../api/jobs';
 import { useSteps, type Steps } from '../../api/steps';
 import type { Entry, Matter, Matters, Section, Sheet } from '../../api/types';
 import { preferredFor, usePreferred, type Preferred } from '../../units/preference';
@@ -152,7 +153,8 @@ export function useMeasure(job: Job): Measure | null {
   const data = sheet.data ?? null;
   const known = complete ? (matters.data ?? null) : null;
   // Asked for while something is still being stored, the next one is looked for on the sheet that comes of it.
-  const settled = !steps.busy && !sheet.isPlaceholderData;
+  const storing = useStoring(job.id);
+  const settled = !storing && !sheet.isPlaceholderData;
   const waiting = useRef(false);
   const onNextUnknown = useCallback(() => {
     waiting.current = !settled;

@@ -1,9 +1,9 @@
 /** The force line: one push drawn unbroken from foot to road, what stood before beneath it. Rules 1 to 10 of the look. */
-import { memo, useMemo, type CSSProperties } from 'react';
+import { memo, useMemo } from 'react';
 import { Button } from 'react-aria-components';
 import styled from 'styled-components';
 import type { Solved, StateView } from '../../api/types';
-import { Balloon, r2, Words } from '../../drawings/ink';
+import { Balloon, Figure, r2, Words } from '../../drawings/ink';
 import { BoosterShell } from '../../drawings/pedal';
 import { useWidth } from '../../ui/useWidth';
 import { size } from '../../units/format';
@@ -14,11 +14,10 @@ import { BrakeRow } from './line/BrakeRow';
 import { AsFound, Chain, CHAIN } from './line/Chain';
 import { DragRing } from '../../ui/DragRing';
 import { FootAndPedal, standing } from './line/Foot';
-import { AXIS, BODY, drawnLines, ENDS, rowsOf, WIDTH, type FoundLine } from './line/geometry';
+import { AXIS, BODY, drawnLines, ENDS, FORCE, OVER, rowsOf, WIDTH, type FoundLine } from './line/geometry';
 import { Cylinder, Lines } from './line/Hydraulics';
 import { Road, type Kind } from './line/Road';
 import { BAR_X, BAR_Y, BarLines, LeverLines } from './line/TwoLines';
-import { Value } from './line/Value';
 import { linkNames } from './words';
 
 const DRAWN = 218;
@@ -56,8 +55,7 @@ export const ForceLine = memo(function ForceLine(props: ForceLineProps) {
   };
   const total = own(0) + own(1);
   const share = total > 0 ? own(0) / total : 1;
-  const widths = [7 * share, 7 * (1 - share)] as const;
-  const style = { '--r-force-f': `${r2(widths[0])}px`, '--r-force-r': `${r2(widths[1])}px` } as CSSProperties;
+  const widths = [r2(FORCE * share), r2(FORCE * (1 - share))] as const;
   const wasRows = found ? rowsOf(found.solved) : [];
   const two = lines.length > 1;
   const twin = !two && parts.cylinder.kind === 'twin';
@@ -74,12 +72,18 @@ export const ForceLine = memo(function ForceLine(props: ForceLineProps) {
   const pressed = useMemo(() => (band ? { y: DRAWN + 14, side, onSide } : null), [band, side, onSide]);
   return (
     <Over ref={ref}>
-      <svg width="100%" viewBox={`0 0 ${WIDTH} ${height}`} role="img" aria-label={said} style={style}>
+      <svg
+        width="100%"
+        viewBox={`0 0 ${WIDTH} ${height}`}
+        role="img"
+        aria-label={said}
+        style={{ aspectRatio: `${WIDTH} / ${height}`, contain: 'size layout style' }}
+      >
         {names.map((link, i) => (
           <LinkHead key={link} x={ENDS[i] ?? 0} n={i} name={link} on={props.on === i} />
         ))}
         {two ? (
-          <LeverLines lines={lines} rows={rows} now={now} />
+          <LeverLines lines={lines} rows={rows} now={now} widths={widths} />
         ) : (
           <>
             <FootAndPedal
@@ -93,9 +97,9 @@ export const ForceLine = memo(function ForceLine(props: ForceLineProps) {
             <Words x={269} y={(twin ? BAR_Y : AXIS.front) + 46} as="q" at="middle">
               {parts.booster ? parts.booster.kind : 'none'}
             </Words>
-            <Value x={213} y={twin ? BAR_Y : AXIS.front} {...force(now.rod)} />
+            <Figure x={213} y={(twin ? BAR_Y : AXIS.front) - OVER} at="middle" {...force(now.rod)} />
             {twin ? (
-              <BarLines solved={solved} rows={rows} now={now} />
+              <BarLines solved={solved} rows={rows} now={now} widths={widths} />
             ) : (
               <>
                 <Lines parts={parts} rows={rows} now={now} />

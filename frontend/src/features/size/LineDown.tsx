@@ -1,5 +1,5 @@
 /** The force line stood on end: it runs down the left, shares out in two at the cylinder, and joins on the road. */
-import type { CSSProperties, ReactNode } from 'react';
+import { memo, type ReactNode } from 'react';
 import styled from 'styled-components';
 import type { StationParts } from '../../api/types';
 import { CaliperSection, caliperHalf, DrumFace, RotorFace, WheelCylinder } from '../../drawings/brakes';
@@ -9,7 +9,7 @@ import { Boot, Hand, PedalArm } from '../../drawings/pedal';
 import { TyreFace } from '../../drawings/vehicle';
 import { decel, millimetres, size } from '../../units/format';
 import { force, great, otherPressure, pressure, torque, written, type Shown } from '../../units/shown';
-import { onAxle, thickness } from './line/geometry';
+import { FORCE, onAxle, thickness } from './line/geometry';
 import { CylinderFields, PedalFields, PistonFields, RotorFields, ValveFields, type FieldsProps } from './PartFields';
 import { boreName, wasPistons, wasRotors, type PartsProps } from './PartsRow';
 import { factors, firstLock, gripUsed, linkNames, sliding } from './words';
@@ -99,16 +99,16 @@ function Drawing({ solved, now, found }: PartsProps) {
   const yB = middle(5);
   const yR = middle(6);
   const was = found?.solved.parts;
+  const share = now.front + now.rear > 0 ? now.front / (now.front + now.rear) : 1;
   const rows = parts.stations.map((s) => ({
     s,
     x: X[s.axle],
     was: was ? onAxle(was, s.axle) : null,
-    as: s.axle === 'front' ? 'force-f' : 'force-r',
+    wide: r2(FORCE * (s.axle === 'front' ? share : 1 - share)),
     on: (now.stations[s.name]?.torque ?? 0) > 0,
     yT: (TOPS[7] ?? 0) + 46,
     tyre: s.rolling_radius_mm * 0.118,
   }));
-  const share = now.front + now.rear > 0 ? now.front / (now.front + now.rear) : 1;
   const join = (TOPS[8] ?? 0) + 44;
   const meet = (X.front + X.rear) / 2 + 20;
   return (
@@ -220,7 +220,8 @@ function Drawing({ solved, now, found }: PartsProps) {
                 <Path
                   key={r.s.name}
                   d={`M${r.x},${r2(r.yT + r.tyre)}L${r.x},${join - 26}C${r.x},${join} ${r.x + (r.x > meet ? -8 : 28)},${r2(r.s.axle === 'front' ? join - 3.5 + 3.5 * share : join + 3.5 - 3.5 * (1 - share))} ${meet},${r2(r.s.axle === 'front' ? join - 3.5 + 3.5 * share : join + 3.5 - 3.5 * (1 - share))}`}
-                  as={r.as}
+                  as="force"
+                  wide={r.wide}
                 />
               ),
           )}
@@ -235,24 +236,28 @@ function Drawing({ solved, now, found }: PartsProps) {
 interface AxleProps {
   s: StationParts;
   x: number;
-  as: string;
+  wide: number;
   yB: number;
   yR: number;
   yT: number;
   tyre: number;
 }
-function AxleForce({ s, x, as, yB, yR, yT, tyre }: AxleProps) {
+const AxleForce = memo(function AxleForce({ s, x, wide, yB, yR, yT, tyre }: AxleProps) {
   const radius = (s.disc?.effective_radius_mm ?? ((s.drum?.drum_diameter_mm ?? 0) / 2) * 0.9) * 0.2;
   const from = s.disc ? yB + caliperHalf(caliperOf(s)) : yB + 37;
   return (
     <>
-      <Path d={`M${x},${r2(from)}L${x},${r2(yR - radius)}${arc(x, yR, radius, 270, 390, true)}`} as={as} />
-      <Path d={`M${x},${yR}L${x},${r2(yT + tyre)}`} as={as} />
+      <Path
+        d={`M${x},${r2(from)}L${x},${r2(yR - radius)}${arc(x, yR, radius, 270, 390, true)}`}
+        as="force"
+        wide={wide}
+      />
+      <Path d={`M${x},${yR}L${x},${r2(yT + tyre)}`} as="force" wide={wide} />
       <Ring x={x} y={yR} r={3.2} as="planfill" />
       <Ring x={x} y={yT} r={3.2} as="planfill" />
     </>
   );
-}
+});
 
 export function LineDown({ said, ...props }: PartsProps & { said: string }) {
   const { place, solved, bores, onStep, state, now, found } = props;
@@ -262,8 +267,6 @@ export function LineDown({ said, ...props }: PartsProps & { said: string }) {
   const rear = onAxle(parts, 'rear');
   const f = front ? now.stations[front.name] : undefined;
   const r = rear ? now.stations[rear.name] : undefined;
-  const share = now.front + now.rear > 0 ? now.front / (now.front + now.rear) : 1;
-  const style = { '--r-force-f': `${r2(7 * share)}px`, '--r-force-r': `${r2(7 * (1 - share))}px` } as CSSProperties;
   const chain = factors(solved, now, state.balance.weight_n).map((rows) => rows.join(', '));
   const slides = sliding(now);
   const inlet = pressure(f?.inlet ?? r?.inlet ?? 0);
@@ -322,12 +325,12 @@ export function LineDown({ said, ...props }: PartsProps & { said: string }) {
     <>
       {both(f?.clamp != null ? great(f.clamp) : null, r?.clamp != null ? great(r.clamp) : null)}
       <PistonFields {...fields} />
-      {found && <p data-was>was {wasPistons(found)}</p>}
+      {found && <p data-was>was {wasPistons(found.solved)}</p>}
     </>,
     <>
       {both(f ? torque(f.torque) : null, r ? torque(r.torque) : null)}
       <RotorFields {...fields} />
-      {found && <p data-was>was {wasRotors(found)}</p>}
+      {found && <p data-was>was {wasRotors(found.solved)}</p>}
     </>,
     <>
       {both(front ? great(now.front) : null, rear ? great(now.rear) : null)}
@@ -344,7 +347,7 @@ export function LineDown({ said, ...props }: PartsProps & { said: string }) {
   ];
   return (
     <Frame>
-      <svg viewBox={`0 0 ${WIDE} ${TALL}`} role="img" aria-label={said} style={style}>
+      <svg viewBox={`0 0 ${WIDE} ${TALL}`} role="img" aria-label={said}>
         <Drawing {...props} />
       </svg>
       <Blocks>

@@ -51,13 +51,13 @@ export interface PartsProps extends FieldsProps {
   against: string;
 }
 
-export const wasPistons = (found: FoundLine) =>
-  found.solved.parts.stations
+export const wasPistons = (was: Solved) =>
+  was.parts.stations
     .map((s) => `${side(s)} ${s.disc ? grouped(s.disc.pistons_mm) : `drum ${size(s.drum?.wheel_cylinder_mm ?? 0)}`}`)
     .join(', ')
     .replaceAll(' mm', '');
-export const wasRotors = (found: FoundLine) =>
-  found.solved.parts.stations
+export const wasRotors = (was: Solved) =>
+  was.parts.stations
     .map((s) => `${side(s)} ${s.disc ? size(s.disc.rotor_diameter_mm) : `drum ${size(s.drum?.drum_diameter_mm ?? 0)}`}`)
     .join(', ');
 export const boreName = (parts: Solved['parts']) => parts.cylinder.bore_name ?? `${size(parts.cylinder.bore_mm)} mm`;
@@ -68,75 +68,82 @@ export const caliperWords = (solved: Solved) =>
 export const rotorWords = (solved: Solved) =>
   solved.parts.stations.map((s) => `${side(s)} ${s.disc ? (s.disc.vented ? 'vented' : 'solid') : 'drum'}`).join(', ');
 
-export const PartsRow = memo(function PartsRow(props: PartsProps) {
-  const { place, solved, bores, onStep, state, now, found } = props;
-  const { parts } = solved;
-  const fields: FieldsProps = { place, solved, bores, onStep };
-  const tyre = parts.stations[0];
-  const slides = sliding(now);
-  const rear = onAxle(parts, 'rear');
+interface CellsProps extends FieldsProps {
+  /** What stands behind: it does not move with the push. */
+  was: Solved | null;
+}
+const PedalToCylinder = memo(function PedalToCylinder({ was, ...fields }: CellsProps) {
+  const { parts } = fields.solved;
+  const twin = parts.cylinder.kind === 'twin';
   return (
-    <Row>
-      <div>
-        <Own>
-          {written(force(now.push))}, {written(otherForce(now.push))}
-        </Own>
-        <Small>{lighter(state && found ? (solved.against_found[0] ?? null) : null)}</Small>
-        {solved.lines.length > 1 && <Small>the {solved.system.replace(/_/g, ' ')}’s parts:</Small>}
-      </div>
+    <>
       <div>
         <PedalFields {...fields} />
-        {found && (
-          <Small data-was>
-            was {size(found.solved.parts.pedal.pivot_to_pad_mm)} : {size(found.solved.parts.pedal.pivot_to_pin_mm)}
-          </Small>
+        {was && (
+          <Small
+            data-was
+          >{`was ${size(was.parts.pedal.pivot_to_pad_mm)} : ${size(was.parts.pedal.pivot_to_pin_mm)}`}</Small>
         )}
       </div>
       <div>
         <Own>{parts.booster ? parts.booster.kind : 'none'}</Own>
-        {found && found.solved.parts.booster?.kind !== parts.booster?.kind && (
-          <Small data-was>was {found.solved.parts.booster?.kind ?? 'none'}</Small>
+        {was && was.parts.booster?.kind !== parts.booster?.kind && (
+          <Small data-was>{`was ${was.parts.booster?.kind ?? 'none'}`}</Small>
         )}
       </div>
       <div>
         <CylinderFields {...fields} />
-        {parts.cylinder.kind !== 'twin' && (
-          <Small>
-            {parts.cylinder.kind}, {size(parts.cylinder.bore_mm)} mm
-          </Small>
-        )}
-        {found && parts.cylinder.kind !== 'twin' && (
-          <Small data-was>
-            was {boreName(found.solved.parts)}, {size(found.solved.parts.cylinder.bore_mm)} mm
-          </Small>
-        )}
+        {!twin && <Small>{`${parts.cylinder.kind}, ${size(parts.cylinder.bore_mm)} mm`}</Small>}
+        {was && !twin && <Small data-was>{`was ${boreName(was.parts)}, ${size(was.parts.cylinder.bore_mm)} mm`}</Small>}
       </div>
-      <div>
-        <ValveFields {...fields} />
-        {rear && <Small>{written(otherPressure(now.stations[rear.name]?.outlet ?? 0))} at the rear</Small>}
-      </div>
+    </>
+  );
+});
+const PistonsToTyre = memo(function PistonsToTyre({ was, ...fields }: CellsProps) {
+  const { solved } = fields;
+  const tyre = solved.parts.stations[0];
+  const wasTyre = was?.parts.stations[0]?.tyre;
+  return (
+    <>
       <div>
         <PistonFields {...fields} />
-        {found ? <Small data-was>was {wasPistons(found)}</Small> : <Small>{caliperWords(solved)}</Small>}
+        {was ? <Small data-was>{`was ${wasPistons(was)}`}</Small> : <Small>{caliperWords(solved)}</Small>}
       </div>
       <div>
         <RotorFields {...fields} />
-        {found ? <Small data-was>was {wasRotors(found)}</Small> : <Small>{rotorWords(solved)}</Small>}
+        {was ? <Small data-was>{`was ${wasRotors(was)}`}</Small> : <Small>{rotorWords(solved)}</Small>}
       </div>
       <div>
         <Own>{tyre?.tyre ?? 'by radius'}</Own>
-        <Small>rolls on {Math.round(tyre?.rolling_radius_mm ?? 0)} mm</Small>
-        {found && (
-          <Small data-was>
-            was{' '}
-            {found.solved.parts.stations[0]?.tyre === tyre?.tyre ? 'the same' : found.solved.parts.stations[0]?.tyre}
-          </Small>
-        )}
+        <Small>{`rolls on ${Math.round(tyre?.rolling_radius_mm ?? 0)} mm`}</Small>
+        {was && <Small data-was>{`was ${wasTyre === tyre?.tyre ? 'the same' : (wasTyre ?? 'by radius')}`}</Small>}
       </div>
+    </>
+  );
+});
+
+export const PartsRow = memo(function PartsRow(props: PartsProps) {
+  const { place, solved, bores, onStep, state, now, found } = props;
+  const cells: CellsProps = { place, solved, bores, onStep, was: found?.solved ?? null };
+  const slides = sliding(now);
+  const rear = onAxle(solved.parts, 'rear');
+  return (
+    <Row>
+      <div>
+        <Own>{`${written(force(now.push))}, ${written(otherForce(now.push))}`}</Own>
+        <Small>{lighter(found ? (solved.against_found[0] ?? null) : null)}</Small>
+        {solved.lines.length > 1 && <Small>{`the ${solved.system.replace(/_/g, ' ')}’s parts:`}</Small>}
+      </div>
+      <PedalToCylinder {...cells} />
+      <div>
+        <ValveFields place={place} solved={solved} bores={bores} onStep={onStep} />
+        {rear && <Small>{`${written(otherPressure(now.stations[rear.name]?.outlet ?? 0))} at the rear`}</Small>}
+      </div>
+      <PistonsToTyre {...cells} />
       <div>
         <Own>{firstLock(state)}</Own>
         {slides ? <Small data-danger>{slides}</Small> : <Small>{gripUsed(state)}</Small>}
-        {found && <Small data-was>was {firstLock(found.state)}</Small>}
+        {found && <Small data-was>{`was ${firstLock(found.state)}`}</Small>}
       </div>
     </Row>
   );

@@ -1,8 +1,9 @@
 /** Size on a phone at the car: the worst finding first, the line stood on end, and a dock for the push under the thumb. */
-import { useCallback, useDeferredValue, useState, type ReactNode } from 'react';
+import { useCallback, useState, type ReactNode } from 'react';
 import { Button } from 'react-aria-components';
 import styled from 'styled-components';
 import { PushRule } from '../../charts/PushRule';
+import { useBehind } from '../../ui/useBehind';
 import { Mark } from '../../ui/Mark';
 import { Go, PhoneHead } from '../../ui/PhoneHead';
 import { counted } from '../../units/format';
@@ -155,7 +156,7 @@ function goTo(id: string) {
 
 export function SizePhone({ size, tools }: { size: Size; tools: ReactNode }) {
   const { job, setup, solved, state, look, now, found } = size;
-  const later = useDeferredValue(size);
+  const later = useBehind(size);
   const rule = useRule(size);
   const [comparing, setComparing] = useState(false);
   const onCompare = useCallback(() => setComparing(true), []);

@@ -6,6 +6,7 @@ import { PushRule } from '../../charts/PushRule';
 import { SheetPage } from '../../ui/SheetPage';
 import { SheetTop } from '../../ui/SheetTop';
 import { progressOf } from '../../ui/progress';
+import { useBehind } from '../../ui/useBehind';
 import { useHeight } from '../../ui/useHeight';
 import { ForceLine } from './ForceLine';
 import { Message } from '../../ui/Message';
@@ -137,8 +138,8 @@ const SIDES: readonly BandSide[] = ['front', 'rear', 'whole'];
 export function SizeSheet({ size, tools }: { size: Size; tools: ReactNode }) {
   const { job, setup, solved, state, look, now, found } = size;
   const { view } = job;
-  // While the push is scrubbed the line comes first; the instruments follow one frame behind it.
-  const later = useDeferredValue(size);
+  // The line comes first; what is looked at beside it follows one frame behind.
+  const later = useBehind(size);
   const rule = useRule(size);
   const begun = useDeferredValue(true, false); // the same when the page opens
   const against = difference(solved.against_found[look.load]);
@@ -256,19 +257,18 @@ export function SizeSheet({ size, tools }: { size: Size; tools: ReactNode }) {
               ) : (
                 <Working size={later} link={link} onLink={setLink} />
               )}
-              <FindingsPanel size={size} />
+              <FindingsPanel size={later} />
             </>
           )}
         </Instruments>
       </Main>
       <footer>
         <TitleBlock
-          job={job}
-          solved={solved}
-          state={state}
-          wanted={view.wanted_decel_g ?? 0}
-          load={look.load}
-          stored={size.busy ? 'storing' : 'all changes'}
+          job={later.job}
+          solved={later.solved}
+          state={later.state}
+          wanted={later.job.view.wanted_decel_g ?? 0}
+          load={later.look.load}
           onLoad={size.onLoad}
         />
         <Caution>

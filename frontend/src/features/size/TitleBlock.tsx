@@ -2,6 +2,7 @@
 import { memo } from 'react';
 import styled from 'styled-components';
 import type { Job } from '../../api/client';
+import { useStoring } from '../../api/jobs';
 import type { Solved, StateView } from '../../api/types';
 import { decel, millimetres, percent } from '../../units/format';
 import { LoadSwitch } from './LoadSwitch';
@@ -35,24 +36,19 @@ const Block = styled.dl`
   }
 `;
 
+function Stored({ job }: { job: number }) {
+  return <dd aria-live="polite">{useStoring(job) ? 'storing' : 'all changes'}</dd>;
+}
+
 interface TitleBlockProps {
   job: Job;
   solved: Solved;
   state: StateView;
   wanted: number;
   load: number;
-  stored: string;
   onLoad: (load: number) => void;
 }
-export const TitleBlock = memo(function TitleBlock({
-  job,
-  solved,
-  state,
-  wanted,
-  load,
-  stored,
-  onLoad,
-}: TitleBlockProps) {
+export const TitleBlock = memo(function TitleBlock({ job, solved, state, wanted, load, onLoad }: TitleBlockProps) {
   const tyre = solved.parts.stations[0]?.tyre ?? 'by radius';
   const wheelbase = (job.document['vehicle'] as Record<string, unknown> | undefined)?.['wheelbase_mm'];
   const { states } = solved;
@@ -96,7 +92,7 @@ export const TitleBlock = memo(function TitleBlock({
       </div>
       <div>
         <dt>Stored</dt>
-        <dd aria-live="polite">{stored}</dd>
+        <Stored job={job.id} />
       </div>
     </Block>
   );

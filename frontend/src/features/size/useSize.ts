@@ -44,7 +44,6 @@ export interface Size {
   behind: string;
   place: Place;
   message: Said | null;
-  busy: boolean;
   trying: Trying | null;
   failure: Failed | null;
   onClose: () => void;
@@ -190,7 +189,6 @@ export function useSize(job: Job): Size | Incomplete {
     behind: trying || failure ? 'now' : 'as found',
     place,
     message: steps.message,
-    busy: steps.busy,
     trying,
     failure,
     onClose: steps.onClose,

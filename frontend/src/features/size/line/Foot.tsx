@@ -1,6 +1,6 @@
 /** The foot or the hand, and the pedal it presses. */
 import type { Parts } from '../../../api/types';
-import { Arrow, Ground, Line, Path, r2, Ring, Unit, Words } from '../../../drawings/ink';
+import { Arrow, Ground, Line, Path, r2, Ring, Figure } from '../../../drawings/ink';
 import { Boot, Hand, PedalArm, PedalBracket, pedalPoint } from '../../../drawings/pedal';
 import { force } from '../../../units/shown';
 import type { Figures } from '../figures';
@@ -58,9 +58,7 @@ export function FootAndPedal({ parts, now, found, y, rodTo }: FootProps) {
       {old && <Ring x={old[0]} y={old[1]} r={3.4} as="foundpin" />}
       <Ring x={pin[0]} y={pin[1]} r={4.8} as="edge fpaper" />
       {hand ? <Hand x={pad[0]} y={pad[1]} /> : <Boot x={pad[0] - 9} y={pad[1] - 5.5} turn={-42} k={0.6} />}
-      <Words x={0} y={Math.min(pad[1] - 13, 196)} as="hero">
-        {force(now.push).v} <Unit>{force(now.push).unit}</Unit>
-      </Words>
+      <Figure x={0} y={Math.min(pad[1] - 13, 196)} as="hero" {...force(now.push)} />
     </>
   );
 }

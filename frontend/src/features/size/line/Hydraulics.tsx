@@ -1,4 +1,5 @@
 /** The cylinder, its pipes, hoses and valves. */
+import { memo } from 'react';
 import type { Parts, StationParts } from '../../../api/types';
 import {
   BoreEnd,
@@ -10,12 +11,11 @@ import {
   sidePort,
   ValveBody,
 } from '../../../drawings/cylinder';
-import { Path, r2, Ring, Words } from '../../../drawings/ink';
+import { Figure, Path, r2, Ring, Words } from '../../../drawings/ink';
 import { pressure } from '../../../units/shown';
 import type { Figures } from '../figures';
 import { brakeLeft } from './BrakeRow';
-import { AXIS, BODY, S, type FoundLine, type Row } from './geometry';
-import { Value } from './Value';
+import { AXIS, BODY, OVER, S, type FoundLine, type Row } from './geometry';
 
 export function Cylinder({ parts, now, found }: { parts: Parts; now: Figures; found: FoundLine | null }) {
   const y = AXIS.front;
@@ -47,9 +47,8 @@ export function Cylinder({ parts, now, found }: { parts: Parts; now: Figures; fo
   );
 }
 
-/** What stands in a pipe on its way: a valve, a hose, the pressure before and behind. */
-function OnTheWay({ row, own }: { row: Row; own: { inlet: number; outlet: number } | undefined }) {
-  const { station, y } = row;
+/** What stands in a pipe on its way: a valve, a hose. */
+const Fitted = memo(function Fitted({ station, y }: { station: StationParts; y: number }) {
   const first = y === AXIS.front;
   return (
     <>
@@ -63,13 +62,23 @@ function OnTheWay({ row, own }: { row: Row; own: { inlet: number; outlet: number
           no valve
         </Words>
       )}
+    </>
+  );
+});
+/** The same with the pressure before and behind. */
+function OnTheWay({ row, own }: { row: Row; own: { inlet: number; outlet: number } | undefined }) {
+  const { station, y } = row;
+  const first = y === AXIS.front;
+  return (
+    <>
+      <Fitted station={station} y={y} />
       {station.valve ? (
         <>
-          <Value x={449} y={first ? y + 38 : y} {...pressure(own?.inlet ?? 0)} />
-          <Value x={560} y={y - 4} {...pressure(own?.outlet ?? 0)} />
+          <Figure x={449} y={(first ? y + 38 : y) - OVER} at="middle" {...pressure(own?.inlet ?? 0)} />
+          <Figure x={560} y={y - 4 - OVER} at="middle" {...pressure(own?.outlet ?? 0)} />
         </>
       ) : (
-        <Value x={first ? 523 : 445} y={y} {...pressure(own?.outlet ?? 0)} />
+        <Figure x={first ? 523 : 445} y={y - OVER} at="middle" {...pressure(own?.outlet ?? 0)} />
       )}
     </>
   );
@@ -140,7 +149,7 @@ export function SmallCylinder({ row, bore, push, x, own }: SmallProps) {
       <Nut x={x + length + 4} y={y} />
       <Hose x1={566} x2={596} y={y} braided={station.hoses.includes('braided')} />
       <ValveBody x={516} y={y} present={station.valve !== null} />
-      <Value x={552} y={y - 6} {...pressure(own?.outlet ?? 0)} />
+      <Figure x={552} y={y - 6 - OVER} at="middle" {...pressure(own?.outlet ?? 0)} />
     </>
   );
 }

@@ -1,6 +1,6 @@
 /** The road: the rows join, and the vehicle slows. */
 import type { StateView } from '../../../api/types';
-import { Arrow, Path, r2, Unit, Words } from '../../../drawings/ink';
+import { Arrow, Path, Figure, r2 } from '../../../drawings/ink';
 import { AircraftSide, BikeSide, CarSide, CentreMark } from '../../../drawings/vehicle';
 import { decel } from '../../../units/format';
 import type { Figures } from '../figures';
@@ -27,7 +27,8 @@ export function Road({ rows, state, kind, now, widths }: RoadProps) {
       <Path
         key={i}
         d={`M${AT.tyre},${y}L1080,${y}C1102,${y} 1096,${to} ${x},${to}`}
-        as={first ? 'force-f' : 'force-r'}
+        as="force"
+        wide={first ? wF : wR}
       />
     );
   };
@@ -54,9 +55,7 @@ export function Road({ rows, state, kind, now, widths }: RoadProps) {
           <Arrow x={1248} y={ROAD} turn={0} as="planfill" long={15} half={7} />
         </>
       )}
-      <Words x={1246} y={ROAD - 58} as="hero" at="end">
-        {decel(now.decel)} <Unit>g</Unit>
-      </Words>
+      <Figure x={1246} y={ROAD - 58} as="hero" at="end" v={decel(now.decel)} unit="g" />
     </>
   );
 }

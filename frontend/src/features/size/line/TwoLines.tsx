@@ -1,18 +1,23 @@
 /** Two rows with a cylinder each: two controls with a line of their own, or one pedal on a balance bar. */
 import type { LineView, Solved } from '../../../api/types';
-import { Arrow, Line, Path, r2, Ring, Unit, Words } from '../../../drawings/ink';
+import { Arrow, Line, Path, r2, Ring, Figure, Words } from '../../../drawings/ink';
 import { Hand, PedalArm, pedalPoint, SmallBoot } from '../../../drawings/pedal';
 import { force } from '../../../units/shown';
 import type { Figures } from '../figures';
-import { AXIS, S, type Row } from './geometry';
+import { AXIS, OVER, S, type Row } from './geometry';
 import { SmallCylinder } from './Hydraulics';
-import { Value } from './Value';
 
 const REST = -8;
 const BODY_X = 330;
 
 /** One control: its lever, its rod, its cylinder and pipe, at its own level. */
-function LeverLine({ line, row, now }: { line: LineView; row: Row; now: Figures }) {
+interface LeverProps {
+  line: LineView;
+  row: Row;
+  now: Figures;
+  wide: number;
+}
+function LeverLine({ line, row, now, wide }: LeverProps) {
   const own = now.lines[line.system];
   const { pivot_to_pad_mm: a, pivot_to_pin_mm: b, kind } = line.parts.pedal;
   const { y, station } = row;
@@ -30,21 +35,23 @@ function LeverLine({ line, row, now }: { line: LineView; row: Row; now: Figures 
       <Ring x={x} y={py} r={3} as="edge fpaper" />
       {push > 0 && (
         <>
-          <Line a={[60, pad[1]]} b={[pad[0] - 22, pad[1]]} as="force-f" />
+          <Line a={[60, pad[1]]} b={[pad[0] - 22, pad[1]]} as="force" wide={wide} />
           <Arrow x={pad[0] - 14} y={pad[1]} turn={0} as="planfill" long={12} half={5.5} />
-          <Path d={`M${r2(pad[0])},${r2(pad[1])}L${r2(pin[0])},${r2(pin[1])}L${r2(end)},${r2(pin[1])}`} as="force-f" />
+          <Path
+            d={`M${r2(pad[0])},${r2(pad[1])}L${r2(pin[0])},${r2(pin[1])}L${r2(end)},${r2(pin[1])}`}
+            as="force"
+            wide={wide}
+          />
         </>
       )}
       {push <= 0 && <Line a={pin} b={[end, pin[1]]} as="edge" />}
       <Ring x={pin[0]} y={pin[1]} r={4.2} as="edge fpaper" />
       {kind === 'hand_lever' ? <Hand x={pad[0]} y={pad[1]} /> : <SmallBoot x={pad[0]} y={pad[1]} />}
-      <Words x={0} y={pad[1] - 8} as="fig big">
-        {force(push).v} <Unit>{force(push).unit}</Unit>
-      </Words>
+      <Figure x={0} y={pad[1] - 8} as="fig big" {...force(push)} />
       <Words x={0} y={pad[1] + 5} as="q">
         {line.system}
       </Words>
-      <Value x={226} y={y} {...force(own?.rod ?? 0)} />
+      <Figure x={226} y={y - OVER} at="middle" {...force(own?.rod ?? 0)} />
       <SmallCylinder
         row={row}
         bore={line.parts.cylinder.bore_mm}
@@ -56,12 +63,18 @@ function LeverLine({ line, row, now }: { line: LineView; row: Row; now: Figures 
   );
 }
 
-export function LeverLines({ lines, rows, now }: { lines: readonly LineView[]; rows: readonly Row[]; now: Figures }) {
+interface LinesProps {
+  rows: readonly Row[];
+  now: Figures;
+  widths: readonly [number, number];
+}
+export function LeverLines({ lines, rows, now, widths }: LinesProps & { lines: readonly LineView[] }) {
   return (
     <>
       {lines.map((line, i) => {
         const row = rows[i];
-        return row ? <LeverLine key={line.system} line={line} row={row} now={now} /> : null;
+        const wide = widths[i] ?? 0;
+        return row ? <LeverLine key={line.system} line={line} row={row} now={now} wide={wide} /> : null;
       })}
     </>
   );
@@ -70,7 +83,7 @@ export function LeverLines({ lines, rows, now }: { lines: readonly LineView[]; r
 export const BAR_X = 300;
 export const BAR_Y = (AXIS.front + AXIS.rear) / 2;
 /** The balance bar: its bearing where the shares say, a cylinder at each end. */
-export function BarLines({ solved, rows, now }: { solved: Solved; rows: readonly Row[]; now: Figures }) {
+export function BarLines({ solved, rows, now, widths }: LinesProps & { solved: Solved }) {
   const { chambers } = solved.parts.cylinder;
   const front = chambers.find((c) => c.circuit === 'front') ?? chambers[0];
   const share = front?.share ?? 0.5;
@@ -80,11 +93,11 @@ export function BarLines({ solved, rows, now }: { solved: Solved; rows: readonly
     <>
       <Line a={[BAR_X, AXIS.front - 8]} b={[BAR_X, AXIS.rear + 8]} as="heavy" />
       <Path d={`M${BAR_X - 14},${r2(bearing)}L${BAR_X},${r2(bearing)}`} as="force" />
-      {rows.map((row) => {
+      {rows.map((row, i) => {
         const chamber = chambers.find((c) => c.circuit === row.station.axle);
         return (
           <g key={row.station.name}>
-            <Path d={`M${BAR_X},${row.y}L${BODY_X + 14},${row.y}`} as={row.y === AXIS.front ? 'force-f' : 'force-r'} />
+            <Path d={`M${BAR_X},${row.y}L${BODY_X + 14},${row.y}`} as="force" wide={widths[i]} />
             <Ring x={BAR_X} y={row.y} r={4} as="edge fpaper" />
             <SmallCylinder
               row={row}

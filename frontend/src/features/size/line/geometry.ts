@@ -5,6 +5,10 @@ import type { Figures } from '../figures';
 export const ENDS = [0, 122, 226, 312, 484, 604, 790, 938, 1082, 1248];
 export const WIDTH = 1248;
 export const ROAD = 159;
+/** A figure stands so far above its line. */
+export const OVER = 9;
+/** Width of the force line before it parts, as the ink has it. */
+export const FORCE = 7;
 export const AXIS = { front: 79, rear: 161 };
 /** Pixels for a millimetre. */
 export const S = {
