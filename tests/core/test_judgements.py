@@ -4,8 +4,9 @@ import unittest
 from typing import Any
 
 from kobrix.core import judgements, mends
-from kobrix.core.judgements import EFFORT, LEVELS, Bench, Judgement
+from kobrix.core.judgements import EFFORT, LEVELS, Bench, Judgement, Mend
 from kobrix.core.verdict import judge
+from kobrix.demo import SETUPS
 from kobrix.setup import files
 from kobrix.setup.mends import edits_of
 from kobrix.setup.model import Setup
@@ -144,7 +145,7 @@ class Mending(unittest.TestCase):
     def after(self, setup: Setup, name: str) -> tuple[Judgement, list[Judgement]]:
         before = by_id(judged(setup), name)
         assert before.mend is not None
-        document, _ = apply(setup.model_dump(exclude_unset=True), edits_of(before.mend, setup))
+        document, _ = apply(setup.model_dump(exclude_unset=True), edits_of(before.mend, setup, before.system))
         return before, judged(files.check(Setup, document))
 
     def test_braided_hoses_shorten_the_travel_as_promised(self) -> None:
@@ -180,3 +181,57 @@ class Mending(unittest.TestCase):
     def test_the_residual_valve_goes(self) -> None:
         _, found = self.after(demo_job().setup("plan A"), "residual_rear")
         self.assertNotIn("residual_rear", [j.id for j in found])
+
+    def demo(self, name: str) -> Setup:
+        return next(
+            s
+            for s in (files.read_file(files.parse_json(f.read_bytes())) for f in SETUPS if name in f.name)
+            if isinstance(s, Setup)
+        )
+
+    def test_each_of_two_controls_is_mended_where_its_own_parts_stand(self) -> None:
+        bike = self.demo("motorcycle")
+        near = changed(bike, systems__1__control__pivot_to_pin_mm=18)
+        for setup, name, own in ((bike, "effort_hand", "systems.0."), (near, "travel_foot", "systems.1.")):
+            with self.subTest(name):
+                before, found = self.after(setup, name)
+                assert before.mend is not None
+                for edit in edits_of(before.mend, setup, before.system):
+                    self.assertTrue(edit["path"].startswith(own), edit)
+                after = by_id(found, name)
+                self.assertLess(LEVELS.index(before.level), LEVELS.index(after.level))
+                self.assertIn(before.reason.split("make it ")[1].split(" ")[0], after.sentence)
+
+    def test_nothing_is_tried_for_what_hangs_on_how_hard_two_controls_are_pressed(self) -> None:
+        order = by_id(judged(self.demo("motorcycle")), "lock_order")
+        self.assertEqual((order.level, order.mend), ("danger", None))
+
+    def test_a_second_control_is_mended_at_its_own_place(self) -> None:
+        car = self.demo("trials-car")
+        names = [name for name, _ in car.systems[0].seconds]
+        self.assertEqual(len(names), 2)
+        for i, name in enumerate(names):
+            edits = edits_of(Mend("bore", "Try 14 mm", {"bore": 0.014}), car, name)
+            self.assertEqual(edits, [{"path": f"systems.0.second_control.{i}.cylinder.bore_mm", "value": "14 mm"}])
+            document, _ = apply(car.model_dump(exclude_unset=True), edits)
+            self.assertEqual(files.check(Setup, document).systems[0].seconds[i][1].cylinder.bore_mm, "14 mm")
+
+    def test_brakes_that_several_controls_press_are_told_of_once(self) -> None:
+        valve = [{"kind": "residual", "pressure_kpa": "10 psi"}]
+        car = changed(self.demo("trials-car"), systems__0__stations__0__devices=valve)
+        ids = [j.id for j in judged(car)]
+        self.assertEqual(len(ids), len(set(ids)), ids)
+        self.assertEqual(sum(i.startswith("residual") for i in ids), 1)
+
+    def test_every_mend_offered_for_a_shipped_vehicle_works(self) -> None:
+        offered = 0
+        for setup in (self.demo(f.name) for f in SETUPS):
+            for before in judged(setup):
+                edits = edits_of(before.mend, setup, before.system) if before.mend is not None else []
+                if not edits:
+                    continue
+                offered += 1
+                document, _ = apply(setup.model_dump(exclude_unset=True), edits)
+                after = [j for j in judged(files.check(Setup, document)) if j.id == before.id]
+                self.assertTrue(not after or LEVELS.index(after[0].level) > LEVELS.index(before.level), before)
+        self.assertGreater(offered, 0)

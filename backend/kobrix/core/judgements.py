@@ -59,7 +59,8 @@ class Mend:
 
 @dataclass(frozen=True)
 class Judgement:
-    """One judgement: `id`, `level`, `sentence`, `reason`, `value` and `limit` in SI, `source`, and perhaps a `mend`."""
+    """One judgement: `id`, `level`, `sentence`, `reason`, `value` and `limit` in SI, `source`, and perhaps a `mend`; the
+    `system` [name] it is about, None for the whole vehicle."""
 
     id: str
     level: Level
@@ -69,6 +70,7 @@ class Judgement:
     value: float | None = None
     limit: float | None = None
     mend: Mend | None = None
+    system: str | None = None
 
 
 @dataclass(frozen=True)

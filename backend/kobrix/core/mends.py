@@ -4,6 +4,7 @@ A mend that touches the balance is judged at every grip from 0.15 up and in ever
 on a dry road is not offered as the cure.
 """
 
+from collections.abc import Iterator
 from dataclasses import dataclass, replace
 
 import numpy as np
@@ -107,16 +108,29 @@ def _effort(bench: Bench, system: System, push: float) -> Level:
     return rules.effort_level(system.control.kind, push, bench.facts.force_limits.get(system.name)) or "note"
 
 
-def other_bores(case: Case, system: System) -> list[tuple[str, float, float, float]]:
+def shares_brakes(case: Case, system: System) -> bool:
+    """Whether another control pressed with a `system` [record] of `case` [record] presses one of its brakes [yes or no]."""
+    own = {station.name for station in system.stations}
+    others = (p.system for p in case.main.healthy.pulls if p.system.name != system.name)
+    return any(station.name in own for other in others for station in other.stations)
+
+
+def other_bores(case: Case, system: System) -> Iterator[tuple[str, float, float, float]]:
     """Every other standard bore in a `system` [record] of `case` [record]: name, bore [m], push [N], pad travel [m], nearest
-    first."""
+    first.
+
+    All are solved at once, but one by one as they are asked for where another control presses the same brakes.
+    """
     bore = float(system.cylinder.chambers[0].bore)
     others = [(name, size) for name, size in STANDARD_BORES if abs(size - bore) > SAME_SIZE]
     others.sort(key=lambda item: abs(item[1] - bore))
-    sizes = np.array([size for _, size in others])
-    trial = attempt(case, with_bore(system, sizes[:, None, None, None]))
-    pads = np.broadcast_to(trial.pad if trial.pad is not None else np.inf, sizes.shape)
-    return [(n, s, float(p), float(t)) for (n, s), p, t in zip(others, trial.push, pads, strict=True)]
+    for group in [[o] for o in others] if shares_brakes(case, system) else [others]:
+        sizes = np.array([size for _, size in group])
+        trial = attempt(case, with_bore(system, sizes[:, None, None, None] if len(group) > 1 else sizes[0]))
+        pushes = np.broadcast_to(trial.push, sizes.shape)
+        pads = np.broadcast_to(trial.pad if trial.pad is not None else np.inf, sizes.shape)
+        for (name, size), push, pad in zip(group, pushes, pads, strict=True):
+            yield name, size, float(push), float(pad)
 
 
 def for_effort(bench: Bench, found: Judgement, system: System) -> Judgement:
@@ -139,8 +153,8 @@ def for_travel(bench: Bench, found: Judgement, system: System) -> Judgement:
     case, room = bench.case, system.control.available
     if room is None:
         return found
-    trial = attempt(case, braided(system))
-    if trial.pad is not None:
+    trial = None if shares_brakes(case, system) else attempt(case, braided(system))
+    if trial is not None and trial.pad is not None:
         share = float(trial.pad) / float(room)
         if _better(rules.travel_level(share), found.level):
             reason = f"Braided hoses would make it {float(trial.pad) * 1e3:.0f} mm, {share * 100:.0f} %."
@@ -218,19 +232,31 @@ def for_lock_order(bench: Bench, found: Judgement, system: System) -> Judgement:
     return replace(found, reason=reason, mend=Mend("rear_area", "Try smaller rear pistons", {"area": area * scale}))
 
 
+_WAYS = {"effort": for_effort, "travel": for_travel, "lock_order": for_lock_order, "pin_move": without_drilling}
+
+
+def _sharing(case: Case) -> System | None:
+    """The control that shares its pressure between both axles, where no other one brakes the rear."""
+    systems = [pull.system for pull in case.main.healthy.pulls]
+    rear = [s for s in systems if any(station.axle == "rear" for station in s.stations)]
+    if len(rear) != 1:
+        return None
+    return rear[0] if len(systems) == 1 or any(s.axle == "front" for s in rear[0].stations) else None
+
+
 def offer(bench: Bench, found: list[Judgement]) -> list[Judgement]:
     """`found` [list of Judgement] on `bench` [record], each with the mend that was tried and works, where there is one.
 
-    Mends are tried where one system brakes the vehicle; the controls of several are sized one by one.
+    A mend changes one control; what hangs on how hard each of several is pressed has none.
     """
-    if len(bench.case.systems) > 1:
-        return found
-    system = bench.case.main.healthy.pulls[0].system
-    ways = {"effort": for_effort, "travel": for_travel, "lock_order": for_lock_order, "pin_move": without_drilling}
+    systems = {pull.system.name: pull.system for pull in bench.case.main.healthy.pulls}
     offered = []
     for judgement in found:
-        way = ways.get(judgement.id)
-        bad = judgement.level in ("caution", "danger") or (judgement.id in ("effort", "pin_move") and judgement.level == "note")
-        fits = judgement.id != "lock_order" or any(s.axle == "rear" for s in system.stations)
-        offered.append(way(bench, judgement, system) if way is not None and bad and fits else judgement)
+        rule = judgement.id.removesuffix("" if judgement.system is None else bench.tag(judgement.system))
+        system = _sharing(bench.case) if rule == "lock_order" else systems.get(judgement.system or "")
+        way = _WAYS.get(rule)
+        bad = judgement.level in ("caution", "danger") or (rule in ("effort", "pin_move") and judgement.level == "note")
+        if way is not None and bad and system is not None:
+            judgement = replace(way(bench, judgement, system), system=system.name)
+        offered.append(judgement)
     return offered

@@ -40,7 +40,7 @@ def pin_move(bench: Bench) -> list[Judgement]:
         moved = float(before.control.pivot_to_pin) - float(system.control.pivot_to_pin)
         if abs(moved) >= 0.0005:
             text = f"Move the cylinder's mounting by the same {abs(moved) * 1e3:.0f} mm.", "Else the rod runs crooked."
-            out.append(Judgement(f"pin_move{bench.tag(system.name)}", "note", *text, _PRACTICE, moved))
+            out.append(Judgement(f"pin_move{bench.tag(system.name)}", "note", *text, _PRACTICE, moved, system=system.name))
     return out
 
 
@@ -63,7 +63,7 @@ def residual(bench: Bench) -> list[Judgement]:
     out = []
     for system in bench.case.systems:
         height = bench.facts.heights.get(system.name)
-        for station in system.stations:
+        for station in (s for s in system.stations if s.owner is None):
             held = [d.pressure for d in station.devices if isinstance(d, Passive) and d.kind == "residual"]
             if not isinstance(station.brake, Disc):
                 continue
@@ -75,7 +75,7 @@ def residual(bench: Bench) -> list[Judgement]:
                         "Made for drums: it holds disc pads on. Some fit it to front discs too; we do not.",
                     )
                     out.append(Judgement(f"residual_{station.name}", "note", *text, f"{_PRACTICE}: 2 psi discs, 10 psi drums",
-                                         mend=Mend("remove_residual", "Take it out")))  # fmt: skip
+                                         mend=Mend("remove_residual", "Take it out"), system=system.name))  # fmt: skip
             if height is not None and height < 0.0 and not held:
                 text = (
                     f"The cylinder sits below the {station.name} brakes.",
@@ -88,7 +88,7 @@ def residual(bench: Bench) -> list[Judgement]:
 def valves_in_series(bench: Bench) -> list[Judgement]:
     """Two proportioning valves in one line of `bench` [record] multiply; one in the front line hastens rear lock."""
     out = []
-    for station in (s for system in bench.case.systems for s in system.stations):
+    for station in (s for system in bench.case.systems for s in system.stations if s.owner is None):
         if sum(isinstance(d, Proportioning) for d in station.devices) > 1:
             text = f"Two proportioning valves in the {station.name} line.", "In series their slopes multiply: take one out."
             out.append(Judgement(f"series_{station.name}", "caution", *text, _PRACTICE))

@@ -15,7 +15,8 @@ from kobrix.core.valves import Proportioning
 
 def effort(bench: Bench) -> list[Judgement]:
     """Push at the design stop on each control of `bench` [record], the heaviest over the load states."""
-    return [found for pull in bench.case.main.healthy.pulls for found in _effort(bench, pull)]
+    pulls = bench.case.main.healthy.pulls
+    return [replace(found, system=pull.system.name) for pull in pulls for found in _effort(bench, pull)]
 
 
 def _effort(bench: Bench, pull: Pull) -> list[Judgement]:
@@ -58,11 +59,11 @@ def travel(bench: Bench) -> list[Judgement]:
         head = f"Travel {pad[worst] * 1e3:.0f} of {available * 1e3:.0f} mm, {share * 100:.0f} %{where}"
         if level == "good":
             text = f"{head}.", "Room is left for worn pads, heat and air."
-            out.append(Judgement(f"travel{tag}", level, *text, TRAVEL.source, share, TRAVEL.good))
+            out.append(Judgement(f"travel{tag}", level, *text, TRAVEL.source, share, TRAVEL.good, system=pull.system.name))
             continue
         limit = {"note": TRAVEL.good, "caution": TRAVEL.caution, "danger": TRAVEL.danger}[level]
         text = f"{head}: over {limit * 100:.0f} %.", "Worn pads, heat and air take more: little is left to the floor."
-        out.append(Judgement(f"travel{tag}", level, *text, TRAVEL.source, share, limit))
+        out.append(Judgement(f"travel{tag}", level, *text, TRAVEL.source, share, limit, system=pull.system.name))
     return out
 
 

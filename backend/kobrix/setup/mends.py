@@ -6,7 +6,7 @@ from typing import Any
 from kobrix.core.constants import bore_name
 from kobrix.core.judgements import Mend
 from kobrix.setup.model import Setup
-from kobrix.setup.stations import DiscBrake, DrumBrake
+from kobrix.setup.stations import DiscBrake, DrumBrake, Station
 
 Edit = dict[str, Any]
 
@@ -15,23 +15,38 @@ def _down(value: float, step: float) -> float:
     return round(math.floor(value / step + 1e-9) * step, 6)
 
 
-def _devices(setup: Setup, index: int, drop: str) -> list[Any]:
-    kept = [d for d in setup.systems[0].stations[index].devices if d.kind != drop]
+def _devices(station: Station, drop: str) -> list[Any]:
+    kept = [d for d in station.devices if d.kind != drop]
     return [d.model_dump(exclude_none=True, exclude_defaults=True) | {"kind": d.kind} for d in kept]
 
 
-def edits_of(mend: Mend, setup: Setup) -> list[Edit]:
-    """The edits {path, value} that carry out `mend` on `setup`; none for one that is only shown."""
-    stations, figures = setup.systems[0].stations, mend.figures
-    path = "systems.0.stations"
+def _places(setup: Setup) -> list[tuple[str, str, list[Station]]]:
+    """Every control of `setup`: its name, its dotted path, and the stations that are its own to change."""
+    found = []
+    for i, system in enumerate(setup.systems):
+        own = f"systems.{i}"
+        found.append((system.name, own, system.stations))
+        listed = isinstance(system.second_control, list)
+        for n, (name, _) in enumerate(system.seconds):
+            found.append((name, f"{own}.second_control" + (f".{n}" if listed else ""), []))
+    return found
+
+
+def edits_of(mend: Mend, setup: Setup, system: str | None) -> list[Edit]:
+    """The edits {path, value} that carry out `mend` on the control named `system` of `setup`; none for one that is only shown."""
+    place = next((p for p in _places(setup) if p[0] == system), None)
+    if place is None:
+        return []
+    _, own, stations = place
+    path, figures = f"{own}.stations", mend.figures
     edits: list[Edit] = []
     if mend.kind == "bore":
         name = bore_name(figures["bore"])
-        edits = [{"path": "systems.0.cylinder.bore_mm", "value": name or f"{figures['bore'] * 1e3:.4g} mm"}]
+        edits = [{"path": f"{own}.cylinder.bore_mm", "value": name or f"{figures['bore'] * 1e3:.4g} mm"}]
     elif mend.kind == "bore_and_pin":
         name = bore_name(figures["bore"])
-        edits = [{"path": "systems.0.cylinder.bore_mm", "value": name or f"{figures['bore'] * 1e3:.4g} mm"},
-                 {"path": "systems.0.control.pivot_to_pin_mm", "value": f"{figures['pin'] * 1e3:.4g} mm"}]  # fmt: skip
+        edits = [{"path": f"{own}.cylinder.bore_mm", "value": name or f"{figures['bore'] * 1e3:.4g} mm"},
+                 {"path": f"{own}.control.pivot_to_pin_mm", "value": f"{figures['pin'] * 1e3:.4g} mm"}]  # fmt: skip
     elif mend.kind == "braided":
         for i, station in enumerate(stations):
             for k, hose in enumerate(station.lines.hoses if station.lines else []):
@@ -41,11 +56,11 @@ def edits_of(mend: Mend, setup: Setup) -> list[Edit]:
         valve = {"kind": "proportioning", "knee_kpa": _down(figures["knee"] / 1e3, 10.0), "slope": figures["slope"]}
         for i, station in enumerate(stations):
             if station.axle == "rear":
-                edits.append({"path": f"{path}.{i}.devices", "value": [*_devices(setup, i, "proportioning"), valve]})
+                edits.append({"path": f"{path}.{i}.devices", "value": [*_devices(station, "proportioning"), valve]})
     elif mend.kind == "remove_residual":
         for i, station in enumerate(stations):
             if isinstance(station.brake, DiscBrake) and any(d.kind == "residual" for d in station.devices):
-                edits.append({"path": f"{path}.{i}.devices", "value": _devices(setup, i, "residual")})
+                edits.append({"path": f"{path}.{i}.devices", "value": _devices(station, "residual")})
     elif mend.kind == "rear_area":
         for i, station in enumerate(stations):
             if station.axle != "rear":

@@ -46,7 +46,7 @@ def findings(answer: Answer, found: Answer | None = None) -> list[Doc]:
         docs.append({
             "id": item.id, "level": item.level, "sentence": item.sentence, "reason": item.reason, "source": item.source,
             "value": item.value, "limit": item.limit,
-            "mend": None if mend is None else {"kind": mend.kind, "label": mend.label, "edits": edits_of(mend, answer.setup)},
+            "mend": None if mend is None else {"kind": mend.kind, "label": mend.label, "edits": edits_of(mend, answer.setup, item.system)},
         })  # fmt: skip
     return docs
 

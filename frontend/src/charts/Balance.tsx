@@ -191,14 +191,9 @@ export function Balance({ width, height, tyres, paths, at, said, knee, onKnee }:
       <svg width={width} height={height} role="img" aria-label={said}>
         <Plot {...{ width, height, tyres, paths, mostF, mostR, beyond }} />
         <Ring x={x} y={y} r={6} as="planfill" />
-        <Words
-          x={x + aside}
-          y={y + (beyond ? 5 : 21)}
-          as="planb"
-          at={beyond ? (aside > 0 ? 'start' : 'end') : 'middle'}
-        >
+        <Tag x={x + aside} y={y + (beyond ? 5 : 21)} as="planb" at={beyond ? (aside > 0 ? 'start' : 'end') : 'middle'}>
           {at.name}
-        </Words>
+        </Tag>
       </svg>
       {knee && (
         <svg width={width} height={height} className="over">

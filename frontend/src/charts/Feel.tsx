@@ -60,6 +60,13 @@ const Over = styled.div`
   }
 `;
 
+const NEAR = { x: 90, y: 18 };
+/** How far below its mark the words of a setup stand: beside it, or out of the way of the plan's mark where that is near. */
+function clearOf(plan: Point | undefined, [x, y]: Point): number {
+  if (!plan || plan[0] < x - 8 || plan[0] > x + NEAR.x || Math.abs(plan[1] - y) > NEAR.y) return 4;
+  return plan[1] - y > 8 ? -8 : 18;
+}
+
 export const Feel = memo(function Feel(p: FeelProps) {
   const { width, height, dots, marks, effort, room } = p;
   const left = 40;
@@ -136,7 +143,7 @@ export const Feel = memo(function Feel(p: FeelProps) {
             return (
               <g key={m.name}>
                 <Ring x={mx} y={my} r={5} as="ghost" />
-                <Words x={mx + 9} y={my + 4} as="wtx">
+                <Words x={mx + 9} y={my + clearOf(plan && [x(plan.travel), y(plan.push)], [mx, my])} as="wtx">
                   {`${m.name} ${written(force(m.push))}`}
                 </Words>
               </g>
