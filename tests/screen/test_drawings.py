@@ -106,7 +106,7 @@ class Parts(ScreenCase):
 
 class Plots(ScreenCase):
     modules = ("charts/axes.tsx", "charts/TravelStair.tsx", "charts/Feel.tsx", "charts/Balance.tsx", "charts/ValveCurve.tsx",
-               "features/size/tables.ts")  # fmt: skip
+               "features/size/tables.ts", "drawings/ink.tsx")  # fmt: skip
 
     def test_tenths_that_are_printed_sum_to_the_total_that_is_printed(self) -> None:
         draw = random.Random(9)
@@ -173,6 +173,29 @@ class Plots(ScreenCase):
         per_n = (number(found, "cy") - number(plan, "cy")) / (341.0 - 800.0)
         self.assertAlmostEqual(number(box, "height"), (350 - 120) * abs(per_n), delta=0.05)
         self.assertEqual(marked(self.feel(effort=None), "rect", "goodh"), [])
+
+    def test_words_of_feel_keep_clear_of_the_plan_s_name(self) -> None:
+        """Wherever the plan's mark lies around the one as found: its letter's box and the box of the words do not meet."""
+        for push, travel in itertools.product((700.0, 770.0, 800.0, 820.0, 860.0), (84.0, 88.0, 90.0, 94.0, 99.0)):
+            plan = {"name": "A", "kind": "plan", "push": push, "travel": travel}
+            drawing = self.feel(marks=[plan, {"name": "as found", "kind": "found", "push": 800.0, "travel": 88.0}], dots=[])
+            letter, words = marked(drawing, "text", "planb")[0], marked(drawing, "text", "wtx")[0]
+            wide = 6.1 * len(words.text or "")
+            aside = number(letter, "x") > number(words, "x") + wide or number(letter, "x") + 8 < number(words, "x")
+            apart = abs(number(letter, "y") - number(words, "y"))
+            self.assertTrue(aside or apart >= 9.0, f"{push} N, {travel} mm: {apart:.1f} px apart")
+
+    def test_every_force_line_is_as_wide_as_its_share(self) -> None:
+        """The width is the line's own, not a property of the whole drawing."""
+        for wide in (0.5, 3.14159, 7):
+            line = self.draw("drawings/ink", "Line", a=[0, 0], b=[10, 0], **{"as": "force"}, wide=wide).find("line")
+            path = self.draw("drawings/ink", "Path", d="M0,0L10,0", **{"as": "force"}, wide=wide).find("path")
+            for drawn in (line, path):
+                assert drawn is not None
+                self.assertEqual(drawn.attrib["style"], f"stroke-width:{round(wide, 2):g}")
+        plain = self.draw("drawings/ink", "Path", d="M0,0L10,0", **{"as": "force"}).find("path")
+        assert plain is not None
+        self.assertNotIn("style", plain.attrib)
 
     def test_balance_draws_each_path_to_its_own_lock(self) -> None:
         view = job_view(demo_job())

@@ -60,7 +60,7 @@ const Over = styled.div`
   }
 `;
 
-const NEAR = { x: 90, y: 18 };
+const NEAR = { x: 90, y: 22 };
 /** How far below its mark the words of a setup stand: beside it, or out of the way of the plan's mark where that is near. */
 function clearOf(plan: Point | undefined, [x, y]: Point): number {
   if (!plan || plan[0] < x - 8 || plan[0] > x + NEAR.x || Math.abs(plan[1] - y) > NEAR.y) return 4;
