@@ -1,6 +1,7 @@
 """What the machine takes for what people wait for: `./run bench [evaluate] [scrub] …`. Figures, never a pass or fail."""
 
 import contextlib
+import gzip
 import itertools
 import json
 import os
@@ -24,7 +25,7 @@ from kobrix.setup import files, view
 from kobrix.setup.job import Job
 from kobrix.setup.result import Answer, Places, facts_of
 
-from tests.browser import chromium, server
+from tests.browser import ROOT, chromium, server
 from tests.cases import demo_job
 
 # A task of the highest priority, asked for in the frame's own callback, runs right after that frame is painted.
@@ -317,7 +318,10 @@ new MutationObserver((_, watch) => {
 
 
 def load() -> None:
-    """First load to usable, and a part dragged, which asks the core."""
+    """What the page weighs, first load to usable, and a part dragged, which asks the core."""
+    scripts = (ROOT / "frontend" / "dist" / "assets").glob("*.js")
+    weight = sum(len(gzip.compress(script.read_bytes())) for script in scripts) / 1e3
+    print(f"{'JavaScript of all pages, gzipped':58} {weight:7.1f} kB   wanted: 300 or less")
     with server() as url, chromium() as browser:
         loads = []
         for _ in range(9):

@@ -1,32 +1,38 @@
 /** What may follow behind: one frame later, or at the next pause where the machine does not keep up. */
 import { startTransition, useEffect, useRef, useState } from 'react';
 
-/** A frame that took longer than this, from the change to its paint, is one too many to follow each change. */
+/** A change that took longer than this to be painted was one too many to follow each of them. */
 const SLOW_MS = 20;
 const PAUSE_MS = 50;
+/** However fast the changes come, it is never longer behind than this. */
 const LONGEST_MS = 200;
 
 export function useBehind<T>(value: T): T {
   const [behind, setBehind] = useState(value);
-  const shown = useRef(0);
+  const shown = useRef(value);
+  const since = useRef<number | null>(null);
   useEffect(() => {
+    if (shown.current !== behind) since.current = null;
+    shown.current = behind;
+    if (behind === value) return;
     const begun = performance.now();
+    since.current ??= begun;
+    if (begun - since.current > LONGEST_MS) {
+      queueMicrotask(() => setBehind(value));
+      return;
+    }
     let timer = 0;
-    const show = () => {
-      shown.current = performance.now();
-      startTransition(() => setBehind(value));
-    };
+    const follow = () => startTransition(() => setBehind(value));
     const frame = requestAnimationFrame(() => {
       timer = window.setTimeout(() => {
-        const now = performance.now();
-        if (now - begun < SLOW_MS || now - shown.current > LONGEST_MS) show();
-        else timer = window.setTimeout(show, PAUSE_MS);
+        if (performance.now() - begun < SLOW_MS) follow();
+        else timer = window.setTimeout(follow, PAUSE_MS);
       });
     });
     return () => {
       cancelAnimationFrame(frame);
       window.clearTimeout(timer);
     };
-  }, [value]);
+  }, [value, behind]);
   return behind;
 }
