@@ -155,6 +155,34 @@ class TwoLines(Asked):
         self.axe()
         self.no_errors()
 
+    def test_while_all_are_pressed_the_row_shows_the_parts_of_the_one_that_is_chosen(self) -> None:
+        job = self.add("motorcycle")
+        page = self.open(f"/jobs/{job}/size")
+        whose = page.get_by_role("button", name=re.compile("Whose parts"))
+        pin = page.get_by_role("textbox", name="pin", exact=True)
+        expect(pin).to_have_value("24 mm")
+        whose.focus()
+        page.keyboard.press("Enter")
+        page.keyboard.press("ArrowDown")
+        page.keyboard.press("Enter")
+        expect(whose).to_contain_text("foot’s parts")
+        expect(pin).to_have_value("42 mm")
+        self.shorten_the_foot_s(job, pin)
+        self.axe()
+        self.no_errors()
+
+    def test_a_mend_of_one_of_two_controls_is_tried_and_taken(self) -> None:
+        job = self.add("motorcycle")
+        page = self.open(f"/jobs/{job}/size")
+        page.get_by_role("button", name="Try 14 mm").click()
+        expect(page.get_by_text("Tried, not stored: 14 mm.")).to_be_visible()
+        page.get_by_role("button", name="Take it").click()
+        expect(page.get_by_role("textbox", name="Cylinder bore")).to_have_value("14 mm")
+        stored = self.ask(f"/jobs/{job}")["document"]["plans"][0]["systems"]
+        self.assertEqual([s["cylinder"]["bore_mm"] for s in stored], ["14 mm", "14 mm"])
+        expect(page.get_by_role("button", name="Try 14 mm")).to_have_count(0)
+        self.no_errors()
+
     def test_a_trials_car_s_lever_is_changed_where_it_stands(self) -> None:
         job = self.add("trials-car")
         page = self.open(f"/jobs/{job}/size")

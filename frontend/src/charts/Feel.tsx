@@ -83,6 +83,9 @@ export const Feel = memo(function Feel(p: FeelProps) {
   const up = scaleOf(0, Math.max(p.limit * 1.1, ...pushes) * 1.04 * k, bottom, top, 4);
   const y = (n: number) => up(n * k);
   const floor = room !== null ? x(room) : null;
+  const places = marks.map((m): Point => [x(m.travel), y(m.push)]);
+  const roomAt = ([dx, dy]: Point) => !places.some(([mx, my]) => Math.abs(mx - dx - 12) < 24 && Math.abs(my - dy) < 20);
+  const own = plan && ([x(plan.travel), y(plan.push)] as Point);
   return (
     <Over style={{ width, height }}>
       <svg width={width} height={height} role="img" aria-label={p.said}>
@@ -116,7 +119,7 @@ export const Feel = memo(function Feel(p: FeelProps) {
         {shown.map((d, i) => (
           <g key={d.name}>
             <Ring x={x(d.travel)} y={y(d.push)} r={3.2} as="edge fpaper" />
-            {!d.own && (i % 2 === 0 || shown.length < 9) && (
+            {!d.own && (i % 2 === 0 || shown.length < 9) && roomAt([x(d.travel), y(d.push)]) && (
               <Words
                 x={x(d.travel) + (x(d.travel) > right - 30 ? -2 : 7)}
                 y={y(d.push) - (x(d.travel) > right - 30 ? 8 : 3)}
@@ -143,16 +146,22 @@ export const Feel = memo(function Feel(p: FeelProps) {
             return (
               <g key={m.name}>
                 <Ring x={mx} y={my} r={5} as="ghost" />
-                <Words x={mx + 9} y={my + clearOf(plan && [x(plan.travel), y(plan.push)], [mx, my])} as="wtx">
-                  {`${m.name} ${written(force(m.push))}`}
+                <Words x={mx + 9} y={my + clearOf(own, [mx, my])} as="wtx">
+                  {`${m.name} ${force(m.push).v}`}
                 </Words>
               </g>
             );
           }
+          const near = own !== undefined && Math.abs(own[0] - mx) < 24 && Math.abs(own[1] - my) < 26;
           return (
             <g key={m.name}>
               <Box x={mx - 4.5} y={my - 4.5} w={9} h={9} as="bmark" />
-              <Words x={mx + 9} y={my + 12} as="bb">
+              <Words
+                x={near && own[0] >= mx ? mx - 9 : mx + 9}
+                y={near && own[1] >= my ? my - 3 : my + 12}
+                as="bb"
+                at={near && own[0] >= mx ? 'end' : 'start'}
+              >
                 {m.name}
               </Words>
             </g>

@@ -122,11 +122,9 @@ const LostRow = memo(function LostRow({ words, ends, mm, level, x0, x1, at, y, w
   const wide = ends.length * 6.1 + 10;
   const inside = at - x0 > wide + 8;
   const beyond = !inside && at + 6 + wide > width;
+  const Name = words.length * 5.9 > x0 - 6 ? Tag : Words; // a long name stands on the line's beginning
   return (
     <g>
-      <Words x={0} y={y + 4} as={`txt ${ink}`}>
-        {words}
-      </Words>
       {mm !== null && (
         <>
           <Line a={[x0, y]} b={[inside ? at - wide : at, y]} as={line} />
@@ -134,6 +132,9 @@ const LostRow = memo(function LostRow({ words, ends, mm, level, x0, x1, at, y, w
           <Line a={[at, y - 5]} b={[at, y + 5]} as={line} />
         </>
       )}
+      <Name x={0} y={y + 4} as={`txt ${ink}`}>
+        {words}
+      </Name>
       {beyond ? (
         <Tag x={x1 - 8} y={y + 4.5} as={`txt ${ink}`} at="end">
           {ends}

@@ -1,7 +1,7 @@
 /** The line or lines of a path stood on end: one for each control that is pressed, each with its own parts and push. */
 import styled from 'styled-components';
 import { placeOf } from './edits';
-import { drawnLines, type FoundLine } from './line/geometry';
+import { drawnLines, figuresFor, partsOf, type FoundLine } from './line/geometry';
 import { LineDown } from './LineDown';
 import type { PartsProps } from './PartsRow';
 
@@ -13,14 +13,8 @@ const Control = styled.h2`
 
 /** A line of several controls as one of them has it. */
 function only({ solved, state, now }: FoundLine, system: string): FoundLine | null {
-  const line = solved.lines.find((l) => l.system === system);
-  const own = now.lines[system];
-  if (!line || !own) return null;
-  return {
-    solved: { ...solved, system, parts: line.parts, lines: [line] },
-    state,
-    now: { ...now, ...own, push: now.push * line.ratio },
-  };
+  const own = partsOf(solved, system);
+  return own && { solved: own, state, now: figuresFor(solved, now, system) };
 }
 
 export function LinesDown({ said, setup, ...props }: PartsProps & { said: string; setup: string }) {

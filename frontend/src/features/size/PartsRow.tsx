@@ -1,11 +1,13 @@
 /** The parts under the line, as fields: what each link is, what it was, and what a person can change about it. */
-import { memo } from 'react';
+import { memo, useMemo, useState, type ReactNode } from 'react';
 import styled from 'styled-components';
 import type { Solved, StateView } from '../../api/types';
 import { grouped, size } from '../../units/format';
 import { force, otherForce, otherPressure, written } from '../../units/shown';
+import { Choose } from '../../ui/Choose';
+import { placeOf } from './edits';
 import type { Figures } from './figures';
-import { ENDS, onAxle, type FoundLine } from './line/geometry';
+import { ENDS, figuresFor, onAxle, partsOf, type FoundLine } from './line/geometry';
 import {
   CylinderFields,
   Own,
@@ -42,6 +44,27 @@ const Small = styled.p`
   }
   &[data-danger] {
     color: var(--danger);
+  }
+`;
+const Whose = styled.div`
+  > * {
+    max-width: 100%;
+  }
+  .react-aria-Label {
+    position: absolute;
+    width: 1px;
+    height: 1px;
+    overflow: hidden;
+    clip-path: inset(50%);
+  }
+  .react-aria-Button {
+    min-height: var(--s24);
+    overflow: hidden;
+    text-overflow: ellipsis;
+    white-space: nowrap;
+  }
+  .react-aria-Button[data-focus-visible] {
+    outline-offset: calc(0px - var(--s2));
   }
 `;
 export interface PartsProps extends FieldsProps {
@@ -122,8 +145,8 @@ const PistonsToTyre = memo(function PistonsToTyre({ was, ...fields }: CellsProps
   );
 });
 
-export const PartsRow = memo(function PartsRow(props: PartsProps) {
-  const { place, solved, bores, onStep, state, now, found } = props;
+type RowProps = Omit<PartsProps, 'against'> & { whose?: ReactNode };
+const PartsRow = memo(function PartsRow({ place, solved, bores, onStep, state, now, found, whose }: RowProps) {
   const cells: CellsProps = { place, solved, bores, onStep, was: found?.solved ?? null };
   const slides = sliding(now);
   const rear = onAxle(solved.parts, 'rear');
@@ -132,7 +155,7 @@ export const PartsRow = memo(function PartsRow(props: PartsProps) {
       <div>
         <Own>{`${written(force(now.push))}, ${written(otherForce(now.push))}`}</Own>
         <Small>{lighter(found ? (solved.against_found[0] ?? null) : null)}</Small>
-        {solved.lines.length > 1 && <Small>{`the ${solved.system.replace(/_/g, ' ')}’s parts:`}</Small>}
+        {whose}
       </div>
       <PedalToCylinder {...cells} />
       <div>
@@ -148,3 +171,31 @@ export const PartsRow = memo(function PartsRow(props: PartsProps) {
     </Row>
   );
 });
+
+type OfProps = Omit<PartsProps, 'against'> & { setup: string };
+/** Of several controls one has its parts in the row: the one that is chosen there. */
+function PartsOfOne({ setup, ...props }: OfProps) {
+  const { solved, now, found, place } = props;
+  const [chosen, choose] = useState('');
+  const system = solved.lines.some((l) => l.system === chosen) ? chosen : solved.system;
+  const own = useMemo(() => partsOf(solved, system) ?? solved, [solved, system]);
+  const figures = useMemo(() => figuresFor(solved, now, system), [solved, now, system]);
+  const behind = useMemo(() => {
+    const was = found && partsOf(found.solved, system);
+    return found && was && { ...found, solved: was };
+  }, [found, system]);
+  const where = useMemo(() => placeOf(place.document, setup, system), [place, setup, system]);
+  const whose = useMemo(() => {
+    const options = solved.lines.map((l) => ({ id: l.system, label: `${l.system.replace(/_/g, ' ')}’s parts` }));
+    return (
+      <Whose>
+        <Choose label="Whose parts the row shows" value={system} options={options} onChange={choose} />
+      </Whose>
+    );
+  }, [solved.lines, system]);
+  return <PartsRow {...props} place={where} solved={own} now={figures} found={behind} whose={whose} />;
+}
+
+/** The row of a path's parts. */
+export const PartsOf = ({ setup, ...props }: OfProps) =>
+  props.solved.lines.length > 1 ? <PartsOfOne {...props} setup={setup} /> : <PartsRow {...props} />;

@@ -18,7 +18,7 @@ import { InstrumentStrip } from './Instruments';
 import type { Kind } from './line/Road';
 import { FindingsPanel } from './Panels';
 import { PathSwitch } from './PathSwitch';
-import { PartsRow } from './PartsRow';
+import { PartsOf } from './PartsRow';
 import { PlanTabs } from '../../ui/PlanTabs';
 import { PlanTools } from '../../ui/PlanTools';
 import { PushEntry } from './PushEntry';
@@ -27,7 +27,6 @@ import { saidLine } from './said';
 import { TitleBlock } from './TitleBlock';
 import { TRAVEL_LINK, Working } from './Working';
 import type { Size } from './useSize';
-import { difference } from './words';
 
 const Sheet = styled(SheetPage)`
   grid-template-rows: var(--row-strip) var(--row-ctl) minmax(0, 1fr) auto;
@@ -142,7 +141,6 @@ export function SizeSheet({ size, tools }: { size: Size; tools: ReactNode }) {
   const later = useBehind(size);
   const rule = useRule(size);
   const begun = useDeferredValue(true, false); // the same when the page opens
-  const against = difference(solved.against_found[look.load]);
   const progress = useMemo(() => progressOf(view), [view]);
   const [ref, height] = useHeight<HTMLDivElement>(250);
   const [link, setLink] = useState<number | null>(null);
@@ -230,13 +228,13 @@ export function SizeSheet({ size, tools }: { size: Size; tools: ReactNode }) {
               said={saidLine(size)}
             />
             {begun ? (
-              <PartsRow
+              <PartsOf
+                setup={setup.key}
                 place={size.place}
                 solved={solved}
                 state={state}
                 now={later.now}
                 found={later.found}
-                against={against}
                 bores={view.standard_bores}
                 onStep={size.onStep}
               />

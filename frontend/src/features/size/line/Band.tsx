@@ -1,6 +1,7 @@
 /** The band under the line: a shoulder where each change bought something, as found level or matched at the foot. */
+import { memo } from 'react';
 import type { Solved } from '../../../api/types';
-import { Box, Line, Path, r2, Words } from '../../../drawings/ink';
+import { Box, Line, Path, r2, Tag, Words } from '../../../drawings/ink';
 import type { Figures } from '../figures';
 import { gainsOf, type BandSide } from '../gains';
 import { ENDS, WIDTH, type FoundLine } from './geometry';
@@ -18,6 +19,28 @@ interface BandProps {
   y: number;
 }
 const WORDS: Record<BandSide, string> = { front: 'front', rear: 'rear', whole: 'whole' };
+
+const LETTERS = 15;
+interface NamedProps {
+  x: number;
+  high: number;
+  bottom: number;
+  words: string;
+}
+/** The name of a step: in it, or on it where it is too low for letters. */
+const Named = memo(function Named({ x, high, bottom, words }: NamedProps) {
+  if (high < LETTERS)
+    return (
+      <Tag x={x} y={r2(bottom - high - 5)} as="won">
+        {words}
+      </Tag>
+    );
+  return (
+    <Words x={x} y={bottom - 4} as="won">
+      {words}
+    </Words>
+  );
+});
 
 export function Band({ solved, now, found, match, side, name, y }: BandProps) {
   const gains = gainsOf(solved, now, found, side);
@@ -48,13 +71,15 @@ export function Band({ solved, now, found, match, side, name, y }: BandProps) {
       {level > 1 && <Box x={0} y={H(level)} w={WIDTH} h={bottom - H(level)} as="gone" />}
       <Path d={d} as="step" />
       <Line a={[0, H(level)]} b={[WIDTH, H(level)]} as="found" />
-      <Words x={9} y={bottom - 4} as="won">
-        {name}
-      </Words>
+      <Named x={9} high={unit} bottom={bottom} words={name} />
       {steps.map((s) => (
-        <Words key={s.name} x={s.x + 9} y={bottom - 4} as="won">
-          {s.name} × {s.gain.toFixed(2)}
-        </Words>
+        <Named
+          key={s.name}
+          x={s.x + 9}
+          high={s.height * unit}
+          bottom={bottom}
+          words={`${s.name} × ${s.gain.toFixed(2)}`}
+        />
       ))}
       <Words x={WIDTH - 8} y={bottom - 4} as="won" at="end">
         {steps.length === 0

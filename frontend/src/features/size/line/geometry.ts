@@ -60,6 +60,18 @@ export function rowsOf(solved: Solved): Row[] {
   }));
 }
 
+/** A path of several controls as one of them has it: its own parts; null where it has no such control. */
+export function partsOf(solved: Solved, system: string): Solved | null {
+  const line = solved.lines.find((l) => l.system === system);
+  return line ? { ...solved, system, parts: line.parts, lines: [line] } : null;
+}
+/** The figures of one of several controls: its own push, pressures and travel. */
+export function figuresFor(solved: Solved, now: Figures, system: string): Figures {
+  const line = solved.lines.find((l) => l.system === system);
+  const own = now.lines[system];
+  return line && own ? { ...now, ...own, push: now.push * line.ratio } : now;
+}
+
 /** The controls of a path that are drawn: not those that only press brakes which another one owns. */
 export function drawnLines(solved: Solved): Solved['lines'] {
   const owned = new Set<string>();
