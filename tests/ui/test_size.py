@@ -146,6 +146,40 @@ class Laptop(Spoken):
         expect(push).to_have_value(before)
         self.no_errors(REFUSED)
 
+    def find(self, words: str, label: str) -> None:
+        """The finder, with some words, and Enter on what it found first."""
+        self.page.evaluate("document.activeElement.blur()")
+        self.page.keyboard.press("/")
+        expect(self.page.get_by_role("searchbox")).to_be_focused()
+        self.page.keyboard.type(words)
+        first = self.page.get_by_role("option").first
+        expect(first).to_contain_text(label)
+        expect(first).to_have_attribute("data-focused", "true")
+        self.page.keyboard.press("Enter")
+
+    def test_the_finder_goes_to_fields_of_the_sheet_and_to_instruments(self) -> None:
+        page = self.open()
+        for words, label, name in (
+            ("knee", "Valve knee", "knee"), ("stop w", "Stop wanted", "Stop wanted"), ("cyl bore", "Cylinder bore", "Cylinder bore"),
+            ("rear pist", "rear pistons", "rear pistons"), ("front rotor", "front rotor diameter", "front rotor diameter"),
+            ("pivot to pin", "Pivot to pin", "pin"),
+        ):  # fmt: skip
+            self.find(words, label)
+            expect(page.get_by_role("textbox", name=name).first).to_be_focused()
+        page.keyboard.type("42 mm")
+        page.keyboard.press("Enter")
+        expect(page.get_by_role("textbox", name="pin", exact=True)).to_have_value("42 mm")
+        for name in ("Pressure through the valve", "Balance"):
+            self.find(name.lower(), name)
+            expect(page.get_by_role("region", name=name)).to_be_focused()
+        page.get_by_role("button", name="Cylinder: working").click()
+        expect(page.get_by_role("region", name="Balance")).to_have_count(0)
+        self.find("balance", "Balance")
+        expect(page.get_by_role("region", name="Balance")).to_be_focused()
+        page.reload()
+        expect(page.get_by_role("region", name="Pressure through the valve")).to_be_visible()
+        self.no_errors()
+
     def test_at_rest_the_figures_are_the_cores_for_exactly_this_push(self) -> None:
         page = self.open()
         with page.expect_response(

@@ -49,6 +49,8 @@ interface FieldProps {
   label: string;
   /** Whether the label is seen; it is always there for a screen reader. */
   shown?: boolean;
+  /** What it is called where its label is only a letter; the finder knows it by this. */
+  name?: string;
   value: string;
   placeholder?: string;
   className?: string;
@@ -57,7 +59,7 @@ interface FieldProps {
   onStep?: (direction: 1 | -1) => void;
 }
 
-export function Field({ label, shown = true, value, placeholder, className, onCommit, onStep }: FieldProps) {
+export function Field({ label, shown = true, name, value, placeholder, className, onCommit, onStep }: FieldProps) {
   const draft = useDraft(value, onCommit);
 
   function keys(event: KeyboardEvent<HTMLInputElement>) {
@@ -72,13 +74,14 @@ export function Field({ label, shown = true, value, placeholder, className, onCo
   return (
     <Box
       className={className}
-      aria-label={shown ? undefined : label}
+      aria-label={name ?? (shown ? undefined : label)}
       value={draft.text}
       onChange={draft.type}
       isInvalid={draft.refused !== null}
     >
       {shown && <Label>{label}</Label>}
       <Input
+        data-field={name ?? label}
         autoComplete="off"
         spellCheck={false}
         enterKeyHint="done"

@@ -1,23 +1,13 @@
 /** The strip of instruments: which three are looked at, each large when wanted; findings always beside them. */
-import { memo, useEffect, useReducer, type ReactNode } from 'react';
+import { memo, useReducer, type ReactNode } from 'react';
 import { Button } from 'react-aria-components';
 import styled from 'styled-components';
 import { Choose } from '../../ui/Choose';
 import { AsTable } from '../../ui/DataTable';
 import { useOverflow } from '../../ui/useOverflow';
 import { AdhesionView, BalanceView, FeelView, HeatView, RatioView, TravelView, ValveView } from './views';
+import { INSTRUMENTS, putIn, useSlots, type Instrument } from './slots';
 import type { Size } from './useSize';
-
-export type Instrument = 'feel' | 'balance' | 'travel' | 'valve' | 'adhesion' | 'ratio' | 'heat';
-export const INSTRUMENTS: readonly { id: Instrument; label: string; note: string }[] = [
-  { id: 'feel', label: 'Feel', note: 'effort against travel' },
-  { id: 'balance', label: 'Balance', note: 'rear against front, kN' },
-  { id: 'travel', label: 'Where the pedal goes', note: 'mm' },
-  { id: 'valve', label: 'Pressure through the valve', note: 'MPa' },
-  { id: 'adhesion', label: 'Adhesion used', note: 'of each axle' },
-  { id: 'ratio', label: 'Ratio through the stroke', note: 'pad over rod' },
-  { id: 'heat', label: 'Heat', note: 'stops in a row' },
-];
 
 export const Section = styled.section`
   padding: var(--s6) var(--s14) 0;
@@ -120,37 +110,15 @@ export const VIEWS: Record<Instrument, (props: { size: Size; height: number }) =
   heat: HeatView,
 };
 
-const KEY = 'kobrix-instruments';
-const FIRST: readonly Instrument[] = ['feel', 'balance', 'travel'];
-function kept(): Instrument[] {
-  try {
-    const own = JSON.parse(window.localStorage.getItem(KEY) ?? '[]') as Instrument[];
-    const known = own.filter((i) => INSTRUMENTS.some((k) => k.id === i));
-    if (known.length === FIRST.length) return known;
-  } catch {
-    // what was kept cannot be read: the first choice stands
-  }
-  return [...FIRST];
-}
-
-/** What a person chose to look at: which instrument in each slot, which one large, which as tables. */
+/** What a person chose to look at besides: which slot is large, which instruments stand as tables. */
 interface Chosen {
-  slots: readonly Instrument[];
   large: number | null;
   tables: readonly Instrument[];
 }
-type Choice =
-  { type: 'slot'; slot: number; id: Instrument } | { type: 'large'; slot: number } | { type: 'table'; id: Instrument };
+type Choice = { type: 'large'; slot: number } | { type: 'table'; id: Instrument };
 function choosing(state: Chosen, choice: Choice): Chosen {
-  const { slots, large, tables } = state;
+  const { large, tables } = state;
   switch (choice.type) {
-    case 'slot': // the one that stood elsewhere changes places
-      return {
-        ...state,
-        slots: slots.map((own, i) =>
-          i === choice.slot ? choice.id : own === choice.id ? (slots[choice.slot] ?? own) : own,
-        ),
-      };
     case 'large':
       return { ...state, large: large === choice.slot ? null : choice.slot };
     case 'table':
@@ -164,22 +132,22 @@ function choosing(state: Chosen, choice: Choice): Chosen {
 interface HeadProps {
   id: Instrument;
   slot: number;
-  choose: (choice: Choice) => void;
 }
 /** The heads do not move with the push. */
-const Title = memo(function Title({ id, slot, choose }: HeadProps) {
+const Title = memo(function Title({ id, slot }: HeadProps) {
   return (
     <span className="title">
       <Choose
         label={`Instrument ${slot + 1}`}
         value={id}
         options={INSTRUMENTS}
-        onChange={(next) => choose({ type: 'slot', slot, id: next as Instrument })}
+        onChange={(next) => putIn(slot, next as Instrument)}
       />
     </span>
   );
 });
 interface ToolsProps extends HeadProps {
+  choose: (choice: Choice) => void;
   table: boolean;
   large: boolean;
   onWorking: () => void;
@@ -204,16 +172,15 @@ interface StripProps {
   onWorking: () => void;
 }
 export const InstrumentStrip = memo(function InstrumentStrip({ size, height, onWorking }: StripProps) {
-  const [chosen, choose] = useReducer(choosing, null, (): Chosen => ({ slots: kept(), large: null, tables: [] }));
-  const { slots, large, tables } = chosen;
-  useEffect(() => window.localStorage.setItem(KEY, JSON.stringify(slots)), [slots]);
+  const slots = useSlots();
+  const [{ large, tables }, choose] = useReducer(choosing, { large: null, tables: [] });
   return (
     <>
       {slots.map((id, i) => {
         const known = INSTRUMENTS.find((k) => k.id === id);
         const View = VIEWS[id];
         if (!known || (large !== null && large !== i)) return null;
-        const head = { id, slot: i, choose };
+        const head = { id, slot: i };
         return (
           <Panel
             key={id}
@@ -222,7 +189,9 @@ export const InstrumentStrip = memo(function InstrumentStrip({ size, height, onW
             note={large === i ? known.note : ''}
             large={large === i}
             title={<Title {...head} />}
-            tools={<Tools {...head} table={tables.includes(id)} large={large === i} onWorking={onWorking} />}
+            tools={
+              <Tools {...head} choose={choose} table={tables.includes(id)} large={large === i} onWorking={onWorking} />
+            }
           >
             <AsTable value={tables.includes(id)}>
               <View size={size} height={height} />

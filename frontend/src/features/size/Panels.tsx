@@ -4,7 +4,8 @@ import { ToggleButton, ToggleButtonGroup } from 'react-aria-components';
 import styled from 'styled-components';
 import { AsTable } from '../../ui/DataTable';
 import { Findings, tally, type FindingsProps } from './Findings';
-import { INSTRUMENTS, Panel, Tool, VIEWS, type Instrument } from './Instruments';
+import { Panel, Tool, VIEWS } from './Instruments';
+import { INSTRUMENTS, type Instrument } from './slots';
 import type { Size } from './useSize';
 
 const PHONE_PLOT = 300;

@@ -90,6 +90,7 @@ const TwinFields = memo(function TwinFields({ place, onStep }: FieldsProps) {
           <Field
             key={path}
             label={shown}
+            name={label}
             value={asTyped(own, unit)}
             onCommit={(text) => onStep(typed(label, path, text))}
           />
@@ -137,12 +138,15 @@ function Length({
   props,
   label,
   shown,
+  named = false,
   path,
   mm,
 }: {
   props: FieldsProps;
   label: string;
   shown: string;
+  /** Whether it is called by its whole label: what is shown is only a letter. */
+  named?: boolean;
   path: string;
   mm: number;
 }) {
@@ -150,8 +154,8 @@ function Length({
   const stepped = (direction: 1 | -1) => `${size(Math.round((mm + direction) * 100) / 100)} mm`;
   return (
     <Field
-      label={shown || label}
-      shown={shown !== ''}
+      label={shown}
+      name={named ? label : undefined}
       value={asTyped(valueAt(place.document, path), 'mm')}
       onCommit={(text) => onStep(typed(label, path, text))}
       onStep={(direction) =>
@@ -186,6 +190,8 @@ export const PedalFields = memo(function PedalFields(props: FieldsProps) {
   );
 });
 
+export const pistonsOf = (s: StationParts) => `${s.name} ${s.disc ? 'pistons' : 'wheel cylinder'}`;
+export const rotorOf = (s: StationParts) => `${s.name} ${s.disc ? 'rotor' : 'drum'} diameter`;
 export const side = (s: StationParts) => (s.axle === 'front' ? 'F' : 'R');
 
 export const ValveFields = memo(function ValveFields({ place, solved, onStep }: FieldsProps) {
@@ -225,8 +231,9 @@ export const PistonFields = memo(function PistonFields({ place, solved, onStep }
           <Field
             key={s.name}
             label={s.disc ? side(s) : `${side(s)} drum`}
+            name={pistonsOf(s)}
             value={Array.isArray(own) ? grouped(own as (string | number)[]) : asTyped(own, 'mm')}
-            onCommit={(text) => onStep(typed(`${s.name} pistons`, path, text))}
+            onCommit={(text) => onStep(typed(pistonsOf(s), path, text))}
           />
         );
       })}
@@ -241,7 +248,8 @@ export const RotorFields = memo(function RotorFields(props: FieldsProps) {
         <Length
           key={s.name}
           props={props}
-          label={`${s.name} ${s.disc ? 'rotor' : 'drum'} diameter`}
+          label={rotorOf(s)}
+          named
           shown={s.disc ? side(s) : `${side(s)} drum`}
           path={`${stationPath(props.place, s.name)}.brake.${s.disc ? 'rotor_diameter_mm' : 'drum_diameter_mm'}`}
           mm={s.disc?.rotor_diameter_mm ?? s.drum?.drum_diameter_mm ?? 0}

@@ -51,6 +51,7 @@ function Look({ label, value, unit, quiet, onRead, onStep }: LookProps) {
       <Label className={quiet ? 'visually-hidden' : 'react-aria-Label'}>{label}</Label>
       <span className="line">
         <Input
+          data-field={label}
           autoComplete="off"
           spellCheck={false}
           enterKeyHint="done"

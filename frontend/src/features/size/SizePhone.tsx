@@ -215,6 +215,7 @@ export function SizePhone({ size, tools }: { size: Size; tools: ReactNode }) {
             <FindingsPanel size={size} />
             <InstrumentPanel id="valve" size={later} />
             <InstrumentPanel id="adhesion" size={later} />
+            {later.solved.parts.pedal.linked && <InstrumentPanel id="ratio" size={later} />}
             <InstrumentPanel id="heat" size={later} />
             <section aria-label="Job">
               <p>
