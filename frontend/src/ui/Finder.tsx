@@ -1,4 +1,4 @@
-/** One place to go from: any stage, link, plan or field by a few letters of its name. */
+/** One place to go from: any stage, plan, link, instrument or field by a few letters of its name. */
 import { useEffect, useMemo, useRef, type RefObject } from 'react';
 import { Autocomplete, Input, Label, ListBox, ListBoxItem, SearchField, useFilter } from 'react-aria-components';
 import styled from 'styled-components';
@@ -30,6 +30,10 @@ export const Overlay = styled.section`
   .react-aria-Label {
     display: block;
     color: var(--ink-2);
+    padding-bottom: var(--s6);
+  }
+  .react-aria-Input::-webkit-search-cancel-button {
+    display: none; /* Escape closes */
   }
   .react-aria-Input {
     width: 100%;
@@ -103,8 +107,8 @@ export function Finder({ targets, onClose }: { targets: readonly Target[]; onClo
   return (
     <Overlay ref={ref} role="search" aria-label="Find">
       <Autocomplete filter={words}>
-        <SearchField aria-label="Find a stage, a link, a plan or a field">
-          <Label>find a stage, a link, a plan or a field</Label>
+        <SearchField aria-label="Find a stage, a plan, a link, an instrument or a field">
+          <Label>find a stage, a plan, a link, an instrument or a field</Label>
           <Input placeholder="bore" />
         </SearchField>
         <ListBox

@@ -50,7 +50,7 @@ const List = styled(Overlay)`
   }
 `;
 const KEYS: readonly (readonly [string, string])[] = [
-  ['/', 'find a stage, a link, a plan or a field'],
+  ['/', 'find a stage, a plan, a link, an instrument or a field'],
   ['?', 'this list'],
   ['1 … 7', 'to a stage (those that are built)'],
   ['N', 'Measure: the next thing that is not known'],
