@@ -1,5 +1,6 @@
 """Judgements and mends: what they say, and that what they offer works."""
 
+import random
 import unittest
 from typing import Any
 
@@ -223,15 +224,49 @@ class Mending(unittest.TestCase):
         self.assertEqual(len(ids), len(set(ids)), ids)
         self.assertEqual(sum(i.startswith("residual") for i in ids), 1)
 
-    def test_every_mend_offered_for_a_shipped_vehicle_works(self) -> None:
-        offered = 0
-        for setup in (self.demo(f.name) for f in SETUPS):
+    def drawn(self, draw: random.Random, setup: Setup) -> Setup:
+        """The same vehicle with other bores, pins and room at every control."""
+        document = setup.model_dump(exclude_unset=True)
+        for system in document["systems"]:
+            second = system.get("second_control") or []
+            for part in [system, *(second if isinstance(second, list) else [second])]:
+                control, cylinder = part["control"], part["cylinder"]
+                for name, low, high in (("pivot_to_pin_mm", 0.5, 1.7), ("available_travel_mm", 0.5, 1.3)):
+                    if isinstance(control.get(name), (int, float)):
+                        control[name] = round(control[name] * draw.uniform(low, high), 1)
+                bore = draw.choice(("14 mm", "5/8 in", "3/4 in", "7/8 in", "1 in", "1 1/4 in"))
+                for bored in (cylinder, cylinder.get("front"), cylinder.get("rear")):
+                    if isinstance(bored, dict) and "bore_mm" in bored:
+                        bored["bore_mm"] = bore
+        return files.check(Setup, document)
+
+    def test_every_mend_offered_for_a_vehicle_works(self) -> None:
+        """The shipped vehicles, and the same with bores, pins and room drawn at random: each mend is carried out and looked at."""
+        draw = random.Random(20)
+        shipped = [*(self.demo(f.name) for f in SETUPS), *map(demo_job().setup, ("as found", "plan A", "plan B"))]
+        kinds: set[str] = set()
+        for setup in [*shipped, *(self.drawn(draw, setup) for setup in shipped for _ in range(4))]:
             for before in judged(setup):
                 edits = edits_of(before.mend, setup, before.system) if before.mend is not None else []
-                if not edits:
+                if before.mend is None or not edits:
                     continue
-                offered += 1
+                kinds.add(before.mend.kind)
                 document, _ = apply(setup.model_dump(exclude_unset=True), edits)
                 after = [j for j in judged(files.check(Setup, document)) if j.id == before.id]
                 self.assertTrue(not after or LEVELS.index(after[0].level) > LEVELS.index(before.level), before)
-        self.assertGreater(offered, 0)
+        self.assertLessEqual({"bore", "braided", "rear_area", "remove_residual"}, kinds)
+
+    def test_twin_cylinders_of_one_size_are_changed_together_and_of_two_not_at_all(self) -> None:
+        car = self.demo("hill-climb")
+        front, rear = (f"systems__0__cylinder__{end}__bore_mm" for end in ("front", "rear"))
+        alike = changed(car, **{front: "15/16 in", rear: "15/16 in", "systems__0__control__pivot_to_pin_mm": 70})
+        before, found = self.after(alike, "effort")
+        assert before.mend is not None
+        edits = edits_of(before.mend, alike, before.system)
+        self.assertEqual([e["path"] for e in edits], ["systems.0.cylinder.front.bore_mm", "systems.0.cylinder.rear.bore_mm"])
+        after = by_id(found, "effort")
+        self.assertLess(LEVELS.index(before.level), LEVELS.index(after.level))
+        self.assertEqual(by_id(found, "lock_order").sentence, by_id(judged(alike), "lock_order").sentence)
+        apart = changed(alike, **{rear: "1 in"})
+        self.assertIn(by_id(judged(apart), "effort").level, ("caution", "danger"))
+        self.assertIsNone(by_id(judged(apart), "effort").mend)

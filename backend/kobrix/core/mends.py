@@ -119,9 +119,12 @@ def other_bores(case: Case, system: System) -> Iterator[tuple[str, float, float,
     """Every other standard bore in a `system` [record] of `case` [record]: name, bore [m], push [N], pad travel [m], nearest
     first.
 
-    All are solved at once, but one by one as they are asked for where another control presses the same brakes.
+    All are solved at once, but one by one as they are asked for where another control presses the same brakes. None for
+    twin cylinders of two sizes: one bore for both would share the braking anew.
     """
     bore = float(system.cylinder.chambers[0].bore)
+    if any(abs(float(c.bore) - bore) > SAME_SIZE for c in system.cylinder.chambers):
+        return
     others = [(name, size) for name, size in STANDARD_BORES if abs(size - bore) > SAME_SIZE]
     others.sort(key=lambda item: abs(item[1] - bore))
     for group in [[o] for o in others] if shares_brakes(case, system) else [others]:

@@ -1,11 +1,12 @@
 """A mend as edits of the file: what one press changes, dotted paths below the setup."""
 
 import math
+from dataclasses import dataclass
 from typing import Any
 
 from kobrix.core.constants import bore_name
 from kobrix.core.judgements import Mend
-from kobrix.setup.model import Setup
+from kobrix.setup.model import Setup, TwinCylinder
 from kobrix.setup.stations import DiscBrake, DrumBrake, Station
 
 Edit = dict[str, Any]
@@ -20,33 +21,41 @@ def _devices(station: Station, drop: str) -> list[Any]:
     return [d.model_dump(exclude_none=True, exclude_defaults=True) | {"kind": d.kind} for d in kept]
 
 
-def _places(setup: Setup) -> list[tuple[str, str, list[Station]]]:
-    """Every control of `setup`: its name, its dotted path, and the stations that are its own to change."""
+@dataclass(frozen=True)
+class _Place:
+    """A control of a setup: its `name`, its dotted `path`, its `bores` below it, and the `stations` that are its own to change."""
+
+    name: str
+    path: str
+    bores: tuple[str, ...]
+    stations: list[Station]
+
+
+def _places(setup: Setup) -> list[_Place]:
     found = []
     for i, system in enumerate(setup.systems):
         own = f"systems.{i}"
-        found.append((system.name, own, system.stations))
+        twin = isinstance(system.cylinder, TwinCylinder)
+        bores = ("cylinder.front.bore_mm", "cylinder.rear.bore_mm") if twin else ("cylinder.bore_mm",)
+        found.append(_Place(system.name, own, bores, system.stations))
         listed = isinstance(system.second_control, list)
         for n, (name, _) in enumerate(system.seconds):
-            found.append((name, f"{own}.second_control" + (f".{n}" if listed else ""), []))
+            found.append(_Place(name, f"{own}.second_control" + (f".{n}" if listed else ""), ("cylinder.bore_mm",), []))
     return found
 
 
 def edits_of(mend: Mend, setup: Setup, system: str | None) -> list[Edit]:
     """The edits {path, value} that carry out `mend` on the control named `system` of `setup`; none for one that is only shown."""
-    place = next((p for p in _places(setup) if p[0] == system), None)
+    place = next((p for p in _places(setup) if p.name == system), None)
     if place is None:
         return []
-    _, own, stations = place
-    path, figures = f"{own}.stations", mend.figures
+    path, stations, figures = f"{place.path}.stations", place.stations, mend.figures
     edits: list[Edit] = []
-    if mend.kind == "bore":
-        name = bore_name(figures["bore"])
-        edits = [{"path": f"{own}.cylinder.bore_mm", "value": name or f"{figures['bore'] * 1e3:.4g} mm"}]
-    elif mend.kind == "bore_and_pin":
-        name = bore_name(figures["bore"])
-        edits = [{"path": f"{own}.cylinder.bore_mm", "value": name or f"{figures['bore'] * 1e3:.4g} mm"},
-                 {"path": f"{own}.control.pivot_to_pin_mm", "value": f"{figures['pin'] * 1e3:.4g} mm"}]  # fmt: skip
+    if mend.kind in ("bore", "bore_and_pin"):
+        bore = bore_name(figures["bore"]) or f"{figures['bore'] * 1e3:.4g} mm"
+        edits = [{"path": f"{place.path}.{below}", "value": bore} for below in place.bores]
+        if mend.kind == "bore_and_pin":
+            edits.append({"path": f"{place.path}.control.pivot_to_pin_mm", "value": f"{figures['pin'] * 1e3:.4g} mm"})
     elif mend.kind == "braided":
         for i, station in enumerate(stations):
             for k, hose in enumerate(station.lines.hoses if station.lines else []):
