@@ -145,7 +145,7 @@ def for_effort(bench: Bench, found: Judgement, system: System) -> Judgement:
     for name, size, push, pad in other_bores(bench.case, system):
         share = pad / float(room)
         if _better(_effort(bench, system, push), found.level) and rules.travel_level(share) in ("good", "note"):
-            reason = f"A {name} bore would make it {push:.0f} N with {pad * 1e3:.0f} mm of travel, {share * 100:.0f} %."
+            reason = f"A bore of {name} would make it {push:.0f} N with {pad * 1e3:.0f} mm of travel, {share * 100:.0f} %."
             return replace(found, reason=reason, mend=Mend("bore", f"Try {name}", {"bore": size}))
     return found
 
@@ -165,7 +165,7 @@ def for_travel(bench: Bench, found: Judgement, system: System) -> Judgement:
     for name, size, push, pad in other_bores(case, system):
         share = pad / float(room)
         if _better(rules.travel_level(share), found.level) and _effort(bench, system, push) in ("good", "note"):
-            reason = f"A {name} bore would make it {pad * 1e3:.0f} mm, {share * 100:.0f} %, at {push:.0f} N."
+            reason = f"A bore of {name} would make it {pad * 1e3:.0f} mm, {share * 100:.0f} %, at {push:.0f} N."
             return replace(found, reason=reason, mend=Mend("bore", f"Try {name}", {"bore": size}))
     return found
 
@@ -186,9 +186,7 @@ def without_drilling(bench: Bench, found: Judgement, system: System) -> Judgemen
     for name, size, push, pad in other_bores(case, kept):
         share = pad / float(room)
         if abs(push / float(own.push) - 1.0) <= SAME_PUSH and rules.travel_level(share) != "danger":
-            reason = (
-                f"The same pedal without drilling: a {name} bore with the pin where it was, {push:.0f} N and {pad * 1e3:.0f} mm."
-            )
+            reason = f"The same pedal without drilling: a bore of {name} with the pin where it was, {push:.0f} N and {pad * 1e3:.0f} mm."
             figures = {"bore": size, "pin": float(before.control.pivot_to_pin)}
             return replace(found, reason=f"{found.reason} {reason}", mend=Mend("bore_and_pin", f"Try {name}, pin kept", figures))
     return found
