@@ -7,14 +7,16 @@ import './app/base.css';
 import './app/ink.css';
 import { StrictMode } from 'react';
 import { createRoot } from 'react-dom/client';
-import { App } from './app/App';
+import { App, ready } from './app/App';
 import { applyTheme } from './ui/theme';
 
 applyTheme();
 const root = document.getElementById('root');
 if (root)
-  createRoot(root).render(
-    <StrictMode>
-      <App />
-    </StrictMode>,
+  void ready.then(() =>
+    createRoot(root).render(
+      <StrictMode>
+        <App />
+      </StrictMode>,
+    ),
   );

@@ -52,7 +52,6 @@ const Broken = () => (
 const router = createBrowserRouter([
   {
     errorElement: <Broken />,
-    hydrateFallbackElement: <></>,
     children: [
       {
         path: '/',
@@ -69,11 +68,18 @@ const router = createBrowserRouter([
   },
 ]);
 
+/** The first page's code is there: what is drawn before it would be drawn twice. */
+export const ready = new Promise<void>((done) => {
+  if (router.state.initialized) done();
+  else router.subscribe(({ initialized }) => initialized && done());
+});
+
+// A page is drawn in one go: nothing else on it has to be kept moving meanwhile.
 export const App = () => (
   <QueryClientProvider client={queries}>
     <Hatches />
     <ChooseInk />
     <PlanInk />
-    <RouterProvider router={router} />
+    <RouterProvider router={router} useTransitions={false} />
   </QueryClientProvider>
 );

@@ -134,6 +134,12 @@ const Match = memo(function Match({ match, onMatch, below }: MatchProps) {
 
 const SIDES: readonly BandSide[] = ['front', 'rear', 'whole'];
 
+/** The room that is left under the line: what stands in it is told how high it is. */
+function Beneath({ children }: { children: (height: number) => ReactNode }) {
+  const [ref, height] = useHeight<HTMLDivElement>(250);
+  return <Instruments ref={ref}>{children(height)}</Instruments>;
+}
+
 export function SizeSheet({ size, tools }: { size: Size; tools: ReactNode }) {
   const { job, setup, solved, state, look, now, found } = size;
   const { view } = job;
@@ -142,7 +148,6 @@ export function SizeSheet({ size, tools }: { size: Size; tools: ReactNode }) {
   const rule = useRule(size);
   const begun = useDeferredValue(true, false); // the same when the page opens
   const progress = useMemo(() => progressOf(view), [view]);
-  const [ref, height] = useHeight<HTMLDivElement>(250);
   const [link, setLink] = useState<number | null>(null);
   const [comparing, setComparing] = useState(false);
   const [chosen, setSide] = useState<BandSide | null>(null);
@@ -245,20 +250,22 @@ export function SizeSheet({ size, tools }: { size: Size; tools: ReactNode }) {
             {size.message && <Message said={size.message} onClose={size.onClose} />}
           </Line>
         )}
-        <Instruments ref={ref}>
-          {!begun ? null : comparing ? (
-            <Compare size={later} onClose={() => setComparing(false)} />
-          ) : (
-            <>
-              {link === null ? (
-                <InstrumentStrip size={later} height={height} onWorking={onWorking} />
-              ) : (
-                <Working size={later} link={link} onLink={setLink} />
-              )}
-              <FindingsPanel size={later} />
-            </>
-          )}
-        </Instruments>
+        <Beneath>
+          {(height) =>
+            !begun ? null : comparing ? (
+              <Compare size={later} onClose={() => setComparing(false)} />
+            ) : (
+              <>
+                {link === null ? (
+                  <InstrumentStrip size={later} height={height} onWorking={onWorking} />
+                ) : (
+                  <Working size={later} link={link} onLink={setLink} />
+                )}
+                <FindingsPanel size={later} />
+              </>
+            )
+          }
+        </Beneath>
       </Main>
       <footer>
         <TitleBlock
