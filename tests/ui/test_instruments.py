@@ -209,7 +209,7 @@ class TwoLines(Asked):
         page.keyboard.press("ArrowUp")
         page.keyboard.press("ArrowUp")
         expect(bar).to_have_attribute("aria-valuetext", "front 51.5 %")
-        expect(page.get_by_role("textbox", name="bar", exact=True)).to_have_value("0.515")
+        expect(page.get_by_role("textbox", name="front’s share of the bar")).to_have_value("0.515")
         self.assertEqual(self.ask(f"/jobs/{job}")["document"]["plans"][0]["systems"][0]["cylinder"]["bar"]["front_share"], 0.515)
         self.no_errors()
 
