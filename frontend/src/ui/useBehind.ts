@@ -4,7 +4,7 @@ import { startTransition, useEffect, useRef, useState } from 'react';
 /** A change that took longer than this to be painted was one too many to follow each of them. */
 const SLOW_MS = 20;
 const PAUSE_MS = 50;
-/** However fast the changes come, it is never longer behind than this. */
+/** Longer behind than this it comes with the next change, however fast they come. */
 const LONGEST_MS = 200;
 
 export function useBehind<T>(value: T): T {
