@@ -75,9 +75,11 @@ interface ChooseProps {
   label: string;
   value: string;
   options: readonly { id: string; label: string }[];
+  /** Only those who hear the page are told its label. */
+  quiet?: boolean;
   onChange: (id: string) => void;
 }
-export function Choose({ label, value, options, onChange }: ChooseProps) {
+export function Choose({ label, value, options, quiet = false, onChange }: ChooseProps) {
   return (
     <Box
       value={value}
@@ -85,7 +87,7 @@ export function Choose({ label, value, options, onChange }: ChooseProps) {
         if (key !== null) onChange(String(key));
       }}
     >
-      <Label>{label}</Label>
+      <Label className={quiet ? 'visually-hidden' : 'react-aria-Label'}>{label}</Label>
       <Button>
         <SelectValue />
       </Button>

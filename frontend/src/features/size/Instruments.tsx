@@ -46,13 +46,6 @@ export const Section = styled.section`
   .plot {
     margin-top: var(--s4);
   }
-  .title .react-aria-Label {
-    position: absolute;
-    width: 1px;
-    height: 1px;
-    overflow: hidden;
-    clip-path: inset(50%);
-  }
   .title .react-aria-Button {
     border: 0;
     min-height: var(--s20);
@@ -138,6 +131,7 @@ const Title = memo(function Title({ id, slot }: HeadProps) {
   return (
     <span className="title">
       <Choose
+        quiet
         label={`Instrument ${slot + 1}`}
         value={id}
         options={INSTRUMENTS}

@@ -190,8 +190,8 @@ export const PedalFields = memo(function PedalFields(props: FieldsProps) {
   );
 });
 
-export const pistonsOf = (s: StationParts) => `${s.name} ${s.disc ? 'pistons' : 'wheel cylinder'}`;
-export const rotorOf = (s: StationParts) => `${s.name} ${s.disc ? 'rotor' : 'drum'} diameter`;
+export const pistonsName = (s: StationParts) => `${s.name} ${s.disc ? 'pistons' : 'wheel cylinder'}`;
+export const rotorName = (s: StationParts) => `${s.name} ${s.disc ? 'rotor' : 'drum'} diameter`;
 export const side = (s: StationParts) => (s.axle === 'front' ? 'F' : 'R');
 
 export const ValveFields = memo(function ValveFields({ place, solved, onStep }: FieldsProps) {
@@ -231,9 +231,9 @@ export const PistonFields = memo(function PistonFields({ place, solved, onStep }
           <Field
             key={s.name}
             label={s.disc ? side(s) : `${side(s)} drum`}
-            name={pistonsOf(s)}
+            name={pistonsName(s)}
             value={Array.isArray(own) ? grouped(own as (string | number)[]) : asTyped(own, 'mm')}
-            onCommit={(text) => onStep(typed(pistonsOf(s), path, text))}
+            onCommit={(text) => onStep(typed(pistonsName(s), path, text))}
           />
         );
       })}
@@ -248,7 +248,7 @@ export const RotorFields = memo(function RotorFields(props: FieldsProps) {
         <Length
           key={s.name}
           props={props}
-          label={rotorOf(s)}
+          label={rotorName(s)}
           named
           shown={s.disc ? side(s) : `${side(s)} drum`}
           path={`${stationPath(props.place, s.name)}.brake.${s.disc ? 'rotor_diameter_mm' : 'drum_diameter_mm'}`}

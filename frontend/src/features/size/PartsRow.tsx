@@ -50,13 +50,6 @@ const Whose = styled.div`
   > * {
     max-width: 100%;
   }
-  .react-aria-Label {
-    position: absolute;
-    width: 1px;
-    height: 1px;
-    overflow: hidden;
-    clip-path: inset(50%);
-  }
   .react-aria-Button {
     min-height: var(--s24);
     overflow: hidden;
@@ -189,7 +182,7 @@ function PartsOfOne({ setup, ...props }: OfProps) {
     const options = solved.lines.map((l) => ({ id: l.system, label: `${l.system.replace(/_/g, ' ')}’s parts` }));
     return (
       <Whose>
-        <Choose label="Whose parts the row shows" value={system} options={options} onChange={choose} />
+        <Choose quiet label="Whose parts the row shows" value={system} options={options} onChange={choose} />
       </Whose>
     );
   }, [solved.lines, system]);

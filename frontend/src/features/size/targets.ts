@@ -5,7 +5,7 @@ import type { Job } from '../../api/client';
 import { useSheet } from '../../api/measure';
 import type { Solved } from '../../api/types';
 import type { Target } from '../../ui/Finder';
-import { pistonsOf, rotorOf } from './PartFields';
+import { pistonsName, rotorName } from './PartFields';
 import { bring, INSTRUMENTS, type Instrument } from './slots';
 import type { Incomplete, Size } from './useSize';
 import { LINKS } from './words';
@@ -46,8 +46,8 @@ function fieldsOf({ parts }: Solved): [string, string][] {
     ...(rear ? [['Valve knee', 'knee'] satisfies [string, string]] : []),
     ...(rear && rear.valve_place !== null ? [['Valve slope', 'slope'] satisfies [string, string]] : []),
     ...stations.flatMap((s): [string, string][] => [
-      [pistonsOf(s), pistonsOf(s)],
-      [rotorOf(s), rotorOf(s)],
+      [pistonsName(s), pistonsName(s)],
+      [rotorName(s), rotorName(s)],
     ]),
   ];
 }
