@@ -1,9 +1,10 @@
 import optimizeLocales from '@react-aria/optimize-locales-plugin';
 import react from '@vitejs/plugin-react';
+import { existsSync, readdirSync, readFileSync } from 'node:fs';
 import { defineConfig, type HtmlTagDescriptor, type Plugin } from 'vite';
 
 /** The page that most people open first, and the faces of type it is set in, are fetched together with the program. */
-const FIRST = /features\/size\/SizePage\.tsx$/;
+const FIRST = /stages\/size\/SizePage\.tsx$/;
 const FACES = /latin-(wght|500|600)-normal-[\w-]+\.woff2$/;
 const firstPage = (): Plugin => ({
   name: 'first-page',
@@ -30,9 +31,33 @@ const firstPage = (): Plugin => ({
   },
 });
 
+/** The packages that are shipped, faces of type among them, with their licences as they came. */
+const thirdParty = (): Plugin => ({
+  name: 'third-party',
+  generateBundle() {
+    const lock = JSON.parse(readFileSync('package-lock.json', 'utf-8')) as {
+      packages: Record<string, { dev?: boolean; version: string; license?: string }>;
+    };
+    const rule = '='.repeat(78);
+    const parts = Object.entries(lock.packages).flatMap(([folder, { dev, version, license }]) => {
+      if (folder === '' || dev || !existsSync(folder)) return [];
+      const texts = readdirSync(folder).filter((name) => /^(licen[cs]e|copying|notice)/i.test(name));
+      const head = `${folder.replace(/^.*node_modules\//, '')} ${version} (${license ?? 'see below'})`;
+      return [
+        [`${rule}\n${head}\n${rule}`, ...texts.map((name) => readFileSync(`${folder}/${name}`, 'utf-8').trim())].join(
+          '\n\n',
+        ),
+      ];
+    });
+    const head =
+      'Kobrix is built with the packages below. They belong to their authors, who license them as each says.';
+    this.emitFile({ type: 'asset', fileName: 'third-party.txt', source: `${head}\n\n${parts.join('\n\n')}\n\n` });
+  },
+});
+
 export default defineConfig({
   // Kobrix speaks English: the thirty other languages of the controls' own words stay out.
-  plugins: [react(), { ...optimizeLocales.vite({ locales: ['en-US'] }), enforce: 'pre' }, firstPage()],
+  plugins: [react(), { ...optimizeLocales.vite({ locales: ['en-US'] }), enforce: 'pre' }, firstPage(), thirdParty()],
   build: {
     target: 'es2022',
     assetsInlineLimit: 0,

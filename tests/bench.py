@@ -9,24 +9,31 @@ import platform
 import re
 import resource
 import statistics
+import subprocess
 import sys
+import tempfile
 import time
+import urllib.error
 import urllib.request
 from collections.abc import Callable
+from concurrent.futures import ThreadPoolExecutor
 from pathlib import Path
 from typing import Any
 
 import numpy as np
-from kobrix.core import matching
-from kobrix.core.arrays import Floats, Number
-from kobrix.core.judgements import Bench
-from kobrix.core.verdict import judge
-from kobrix.setup import files, view
-from kobrix.setup.job import Job
-from kobrix.setup.result import Answer, Places, facts_of
+from kobrix.core.numerics.arrays import Floats, Number
+from kobrix.core.rules.limits import Bench
+from kobrix.core.rules.run import judge
+from kobrix.core.search import sweep
+from kobrix.evaluate.results import Places
+from kobrix.evaluate.solve import Answer, facts_of
+from kobrix.fileformat import files
+from kobrix.fileformat.job import Job
+from kobrix.stages.size import service as view
 
-from tests.browser import ROOT, chromium, server
+from tests.browser import ROOT, chromium, free_port, server, wait_until_up
 from tests.cases import demo_job
+from tests.mutation import report
 
 # A task of the highest priority, asked for in the frame's own callback, runs right after that frame is painted.
 FRAMES = """() => {
@@ -99,8 +106,8 @@ def evaluate() -> None:
 
     def once() -> object:
         answer = Answer(setup)
-        assert answer.case is not None
-        solved = answer.case.main.healthy
+        assert answer.solved is not None
+        solved = answer.solved.main.healthy
         return Places(solved, solved.place_at(pushes))
 
     line("one evaluation, all curves, 2 load states, failures", timed(once, 200), "wanted: median 5 or less")
@@ -108,7 +115,7 @@ def evaluate() -> None:
 
     def screen() -> object:
         view.forget()
-        return view.job_view(job)
+        return view.size_view(job, 0)
 
     line("a whole job's screen: 3 setups, judgements, mends tried", timed(screen, 40), "")
     sizes = itertools.count()
@@ -116,7 +123,7 @@ def evaluate() -> None:
     def stepped() -> object:
         document = job.model_dump(exclude_unset=True)
         document["plans"][0]["systems"][0]["control"]["pivot_to_pin_mm"] = 48.0 + next(sizes) / 100.0
-        return view.job_view(files.check(Job, document))
+        return view.size_view(files.check(Job, document), 0)
 
     line("the same after a part of one plan was moved", timed(stepped, 40), "")
 
@@ -149,15 +156,15 @@ def scrub() -> None:
             line(f"scrub by pointer, event to paint{where}", page.evaluate("window.frames_"), "wanted: p95 33 or less")
 
 
-def grid(scale: int) -> matching.Choices:
+def grid(scale: int) -> sweep.Choices:
     """Bores × ratios × rear areas × rear radii × knees: 10 · 25 · 10 · 10 · 4 · `scale` combinations."""
-    return matching.Choices(
+    return sweep.Choices(
         bores=np.linspace(0.0159, 0.0286, 10), ratios=np.linspace(4.0, 7.0, 25), rear_areas=np.linspace(6e-4, 2.4e-3, 10),
         rear_radii=np.linspace(0.09, 0.12, 10), knees=np.linspace(1e6, 8e6, 4 * scale),
     )  # fmt: skip
 
 
-def bare_sweep(choices: matching.Choices, decel: float) -> list[Floats]:
+def bare_sweep(choices: sweep.Choices, decel: float) -> list[Floats]:
     """The same sweep written out by hand for this one setup: effort, travel, front share and lock order."""
     assert choices.bores is not None and choices.ratios is not None and choices.knees is not None
     assert choices.rear_areas is not None and choices.rear_radii is not None
@@ -198,18 +205,18 @@ def bare_sweep(choices: matching.Choices, decel: float) -> list[Floats]:
     return [effort, travel, share, first.astype(np.float64)]
 
 
-def sweep() -> None:
+def sweeping() -> None:
     """A million combinations, and how the time grows with their number."""
     answer = Answer(demo_job().setup("plan A"))
-    assert answer.case is not None
-    case, system = answer.case, answer.case.systems[0]
+    assert answer.solved is not None
+    case, system = answer.solved, answer.solved.systems[0]
     for scale in (1, 3, 10):
         choices = grid(scale)
-        taken = timed(lambda c=choices: matching.sweep(system, case.load, case.wheels, c, 0.6), 3)  # type: ignore[misc]
-        line(f"sweep of {matching.count(choices):,} combinations, 2 load states", taken, "wanted: 1500 or less for a million")
+        taken = timed(lambda c=choices: sweep.sweep(system, case.load, case.wheels, c, 0.6), 3)  # type: ignore[misc]
+        line(f"sweep of {sweep.count(choices):,} combinations, 2 load states", taken, "wanted: 1500 or less for a million")
     choices = grid(10)
     bare_ = timed(lambda: bare_sweep(choices, 0.6), 9)
-    ours = timed(lambda: matching.sweep(system, case.load, case.wheels, choices, 0.6), 9)
+    ours = timed(lambda: sweep.sweep(system, case.load, case.wheels, choices, 0.6), 9)
     line("the bare NumPy sweep of 1,000,000 written out", bare_, "ours 2.5 times that or less")
     print(f"{'our sweep over the bare one, medians':58} {statistics.median(ours) / statistics.median(bare_):7.2f} times")
     peak = resource.getrusage(resource.RUSAGE_SELF).ru_maxrss / 1024
@@ -219,8 +226,8 @@ def sweep() -> None:
 def scalar() -> None:
     """One push in one load state, and a full evaluation with judgements."""
     answer = Answer(demo_job().setup("plan A"))
-    assert answer.case is not None
-    solved = answer.case.main.healthy
+    assert answer.solved is not None
+    solved = answer.solved.main.healthy
 
     def one_push() -> object:
         place = solved.place_at(300.0)
@@ -228,8 +235,8 @@ def scalar() -> None:
 
     def full() -> object:
         own = Answer(demo_job_setup)
-        assert own.case is not None
-        return judge(Bench(own.case, own.converted.load_names, facts_of(own)))
+        assert own.solved is not None
+        return judge(Bench(own.solved, own.converted.load_names, facts_of(own)))
 
     demo_job_setup = demo_job().setup("plan A")
     line("one push in the load states of a solved setup", timed(one_push, 300), "wanted: median 1 or less")
@@ -364,7 +371,110 @@ DRAGS = """() => {
   };
 }"""
 
-SECTIONS = {"evaluate": evaluate, "scalar": scalar, "sweep": sweep, "scrub": scrub, "load": load, "match": match}
+
+def _edit(url: str, job: int, base: int, pin: float) -> tuple[float, int]:
+    """One edit of a pin acknowledged, with what Size shows: its time in ms, and the status."""
+    body = {"base": base, "label": "pin", "under": "plan A", "show": {"page": "size"},
+            "edits": [{"path": "/systems/0/control/pivot_to_pin_mm", "value": pin}]}  # fmt: skip
+    data = json.dumps(body).encode()
+    request = urllib.request.Request(f"{url}/api/jobs/{job}/changes", data, {"Content-Type": "application/json"}, method="POST")
+    start = time.perf_counter()
+    try:
+        with urllib.request.urlopen(request) as answer:
+            answer.read()
+            status = answer.status
+    except urllib.error.HTTPError as error:
+        error.read()
+        status = error.code
+    return (time.perf_counter() - start) * 1e3, status
+
+
+def writers() -> None:
+    """Twenty who store an edit at once: on one job, where one of each round is taken and the others are told; and on twenty."""
+    many, rounds = 20, 8
+    with server() as url, ThreadPoolExecutor(many) as pool:
+        document = demo_job().model_dump(exclude_unset=True)
+        jobs = [asked(f"{url}/api/jobs", "POST", document)["id"] for _ in range(many)]
+        for name, own in ((f"{many} writers on one job", [1] * many), (f"{many} writers on {many} jobs", jobs)):
+            taken: list[float] = []
+            told: list[int] = []
+            statuses: list[int] = []
+            for n in range(rounds):
+                bases = {job: asked(f"{url}/api/jobs/{job}")["revision"] for job in set(own)}
+                edits = [(url, job, bases[job], 40.0 + n + i / 100.0) for i, job in enumerate(own)]
+                answers = list(pool.map(lambda e: _edit(*e), edits))
+                taken += [ms for ms, status in answers if status == 200]
+                told += [status for _, status in answers if status == 409]
+                statuses += [status for _, status in answers]
+            line(f"{name}: an edit acknowledged", taken, "wanted: p95 300 or less")
+            others = sorted({s for s in statuses if s not in (200, 409)})
+            print(f"{'':58} {len(taken)} stored, {len(told)} told of a newer revision, others: {others or 'none'}")
+
+
+def beside() -> None:
+    """A search of a million and a scrub at once, with a busy loop on every core beside them."""
+    busy = [subprocess.Popen([sys.executable, "-c", "while True: pass"]) for _ in range(os.cpu_count() or 1)]
+    try:
+        with server() as url, chromium() as browser:
+            page = browser.new_page(viewport={"width": 1280, "height": 800})
+            page.goto(f"{url}/jobs/1/size")
+            page.get_by_role("img", name="Force line").wait_for()
+            page.locator("#balance svg").first.wait_for()
+            page.evaluate(FRAMES)
+            page.get_by_role("slider", name=re.compile("^Push")).focus()
+            start = time.perf_counter()
+            found = asked(f"{url}/api/jobs/1/match", "POST", MILLION)
+            for _ in range(120):
+                page.keyboard.press("ArrowRight")
+                page.wait_for_timeout(25)
+            line("scrub by keys while a million are searched, all cores busy", page.evaluate("window.frames_"), "")
+            while found["state"] == "running":
+                time.sleep(0.12)
+                found = asked(f"{url}/api/jobs/1/match")
+            print(
+                f"{'the search of ' + format(found['found']['total'], ',') + ' beside it':58} {time.perf_counter() - start:7.1f} s   {found['state']}"
+            )
+    finally:
+        for process in busy:
+            process.kill()
+
+
+def start() -> None:
+    """A second `./run demo`, from the command to the first answer."""
+    with tempfile.TemporaryDirectory() as folder:
+        taken = []
+        for _ in range(6):
+            port = free_port()
+            began = time.perf_counter()
+            own = {**os.environ, "KOBRIX_DATA": folder, "KOBRIX_PORT": str(port)}
+            process = subprocess.Popen([str(ROOT / "run"), "demo"], env=own, stdout=subprocess.DEVNULL)
+            try:
+                wait_until_up(f"http://127.0.0.1:{port}", step=0.005)
+                taken.append((time.perf_counter() - began) * 1e3)
+            finally:
+                process.terminate()
+                process.wait()
+    line("a second ./run demo, until it answers", taken[1:], "wanted: 1000 or less")
+
+
+def mutation() -> None:
+    """Planted faults, and what no test notices: about twenty minutes."""
+    report(60, seed=11)
+
+
+SECTIONS = {
+    "evaluate": evaluate,
+    "scalar": scalar,
+    "sweep": sweeping,
+    "scrub": scrub,
+    "load": load,
+    "match": match,
+    "writers": writers,
+    "beside": beside,
+    "start": start,
+    "mutation": mutation,
+}
+LONG = ("mutation",)  # only when it is named
 
 
 def main(names: list[str]) -> int:
@@ -374,7 +484,7 @@ def main(names: list[str]) -> int:
         print(f"There is no {', '.join(unknown)}; there is: {', '.join(SECTIONS)}.", file=sys.stderr)
         return 2
     print(f"{platform.machine()}, {os.cpu_count()} cores, Python {platform.python_version()}, NumPy {np.__version__}")
-    for name in names or SECTIONS:
+    for name in names or [n for n in SECTIONS if n not in LONG]:
         SECTIONS[name]()
     return 0
 

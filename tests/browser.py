@@ -44,13 +44,13 @@ def command(database: Path, port: int, demo: bool = True) -> list[str]:
     return [*words, "--demo"] if demo else words
 
 
-def wait_until_up(url: str, seconds: float = 20.0) -> None:
-    """Wait until the server at `url` answers. Raises TimeoutError."""
+def wait_until_up(url: str, seconds: float = 20.0, step: float = 0.05) -> None:
+    """Wait until the server at `url` answers, looking every `step` [s]. Raises TimeoutError."""
     end = time.monotonic() + seconds
     while time.monotonic() < end:
         with contextlib.suppress(OSError), urllib.request.urlopen(f"{url}/api/jobs", timeout=2):
             return
-        time.sleep(0.05)
+        time.sleep(step)
     raise TimeoutError(f"no answer from {url}")
 
 
@@ -86,7 +86,7 @@ def quick_server() -> Iterator[str]:
     )
     with tempfile.TemporaryDirectory() as folder:
         port = free_port()
-        process = forks.Process(target=_serve, args=(command(Path(folder) / "test.sqlite3", port)[3:],), daemon=True)
+        process = forks.Process(target=_serve, args=(command(Path(folder) / "test.sqlite3", port)[3:],))
         process.start()
         try:
             url = f"http://127.0.0.1:{port}"

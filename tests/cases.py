@@ -1,21 +1,30 @@
 """Setups that many tests share: a plain car in SI records, and the demo job as a file."""
 
 import json
+from collections.abc import Iterator
 from pathlib import Path
-from typing import Any
+from typing import Any, get_args
 
 import numpy as np
-from kobrix.core import chain, disc, lines, valves, vehicle
-from kobrix.core.booster import Booster
-from kobrix.core.case import Asked, Case, solve
-from kobrix.core.control import Control
-from kobrix.core.cylinder import Chamber, Cylinder, Feed
-from kobrix.core.failures import Room
-from kobrix.core.paths import Solved, solve_path
-from kobrix.demo import JOBS
-from kobrix.setup import files
-from kobrix.setup.job import Job
-from kobrix.setup.model import Setup
+from kobrix.core.physics import chain, disc, lines, valves, vehicle
+from kobrix.core.physics.booster import Booster
+from kobrix.core.physics.control import Control
+from kobrix.core.physics.cylinder import Chamber, Cylinder, Feed
+from kobrix.core.physics.failures import Failing, Room
+from kobrix.core.physics.paths import Solved, solve_path
+from kobrix.core.physics.solved_setup import Asked, SolvedSetup, solve
+from kobrix.demo import JOBS, SETUPS
+from kobrix.evaluate.questions import evaluate as result_of
+from kobrix.fileformat import files
+from kobrix.fileformat.job import Job
+from kobrix.fileformat.layouts import Layout, new_job
+from kobrix.fileformat.models import Setup
+from kobrix.fileformat.paths import set_at, take_away
+from kobrix.fileformat.questions import Questions
+from kobrix.stages.size.service import size_view
+from kobrix.store.edits import apply
+from pydantic import TypeAdapter
+from pydantic_core import to_json
 
 ROOT = Path(__file__).resolve().parents[1]
 EXAMPLES = ROOT / "tests" / "examples"
@@ -30,6 +39,18 @@ def demo_document() -> dict[str, Any]:
 def demo_job() -> Job:
     """The main demo job."""
     return files.check(Job, demo_document())
+
+
+def every_layout() -> Iterator[Job]:
+    """An empty job of every layout, the demo job, and every invented vehicle as a job."""
+    for layout in get_args(Layout):
+        yield new_job(layout, layout)
+    for path in JOBS:
+        yield files.check(Job, files.parse_json(path.read_bytes()))
+    for path in SETUPS:
+        setup = files.read_file(files.parse_json(path.read_bytes()))
+        assert isinstance(setup, Setup)
+        yield files.as_job(setup)
 
 
 def example_document() -> dict[str, Any]:
@@ -47,6 +68,39 @@ def example_result() -> dict[str, Any]:
     """The example's result, computed independently."""
     document: dict[str, Any] = json.loads((EXAMPLES / "result.json").read_text(encoding="utf-8"))
     return document
+
+
+def applied(document: Any, edits: list[Any]) -> dict[str, Any]:
+    """A `document` after `edits`, given by JSON Pointer or, as {path, value}, by dotted path."""
+    told = [e if "op" in e else set_at(e["path"], e["value"]) if "value" in e else take_away(e["path"]) for e in edits]
+    return dict(apply(document, told)[0])
+
+
+def conforms(shape: Any, value: Any) -> None:
+    """Raises where a `value` has not the declared `shape`: a key that is missing, that is not declared, or of another kind."""
+    kept = TypeAdapter(shape).validate_python(value)
+    ours, theirs = (json.loads(to_json(v)) for v in (kept, value))
+    if ours != theirs:
+        left_out = sorted(_keys(theirs) - _keys(ours))
+        raise AssertionError(f"{shape} does not declare {', '.join(left_out) or 'the kind of something in it'}")
+
+
+def _keys(value: Any, place: str = "") -> set[str]:
+    if isinstance(value, dict):
+        return {f"{place}.{k}" for k in value} | {key for k, v in value.items() for key in _keys(v, f"{place}.{k}")}
+    if isinstance(value, list):
+        return {key for v in value for key in _keys(v, f"{place}.n")}
+    return set()
+
+
+def evaluate(setup: Setup, questions: Questions | None = None) -> Any:
+    """The result file of a `setup`, to be looked into."""
+    return result_of(setup, questions)
+
+
+def size_of(job: Job) -> Any:
+    """What Size shows of a `job`."""
+    return size_view(job, 1)
 
 
 def plain_disc(area: float = 2280e-6, radius: float = 0.1165, friction: float = 0.38, fixed: bool = True) -> disc.Disc:
@@ -90,8 +144,8 @@ def case_of(
     condition: chain.Condition | None = None,
     names: tuple[str, ...] = ("healthy",),
     limit: float = 500.0,
-) -> Case:
+) -> SolvedSetup:
     """One system solved with the conditions side by side, the first of them healthy."""
     room = None if system.control.available is None else float(system.control.available)
-    asked = Asked(names, (condition or chain.HEALTHY,), {}, {system.name: Room(limit, room)})
+    asked = Asked(tuple(map(Failing, names)), (condition or chain.HEALTHY,), {}, {system.name: Room(limit, room)})
     return solve((system,), load or plain_load(), WHEELS, {system.name: {system.name: 1.0}}, asked)

@@ -12,10 +12,11 @@ from pathlib import Path
 
 from kobrix import __version__
 from kobrix.cli.main import main
-from kobrix.core import judgements, verdict
 from kobrix.core.constants import ASSUMED, PUBLISHED
-from kobrix.setup.search_ask import MustHold, Search, Wanted
-from kobrix.setup.shelf import ShelfPart
+from kobrix.core.rules import limits
+from kobrix.core.rules import run as verdict
+from kobrix.fileformat.shelf import ShelfPart
+from kobrix.stages.match.request import MustHold, Search, Wanted
 
 from tests.cases import EXAMPLES, ROOT
 
@@ -27,12 +28,21 @@ def text(name: str) -> str:
 
 class Documents(unittest.TestCase):
     def test_version_and_changelog_agree(self) -> None:
-        self.assertIn(f"## {__version__}", text("CHANGELOG.md"))
+        versions = re.findall(r"^## (\d+\.\d+\.\d+), (\d{4}-\d\d-\d\d)$", text("CHANGELOG.md"), re.MULTILINE)
+        self.assertEqual(versions[0][0], __version__)
+        self.assertEqual([day for _, day in versions], sorted((day for _, day in versions), reverse=True))
         project = tomllib.loads(text("pyproject.toml")).get("project", {})
         self.assertIn(project.get("version", __version__), (__version__,))
 
     def test_every_link_leads_somewhere(self) -> None:
-        for name in ("README.md", "docs/model.md", "docs/nomenclature.md", "docs/file-format.md"):
+        for name in (
+            "README.md",
+            "ARCHITECTURE.md",
+            "CONTRIBUTING.md",
+            "docs/model.md",
+            "docs/nomenclature.md",
+            "docs/file-format.md",
+        ):
             folder = (ROOT / name).parent
             for target in re.findall(r"\]\(([^)#]+)\)", text(name)):
                 if not target.startswith("http"):
@@ -123,7 +133,7 @@ class Rules(unittest.TestCase):
             self.assertIn("`bench`", rule.__doc__ or "")
 
     def test_levels_are_danger_first(self) -> None:
-        self.assertEqual(judgements.LEVELS, ("danger", "caution", "note", "good"))
+        self.assertEqual(limits.LEVELS, ("danger", "caution", "note", "good"))
 
 
 if __name__ == "__main__":

@@ -7,14 +7,17 @@ from typing import Any
 
 from fastapi.testclient import TestClient
 from kobrix.api.app import create_app
-from kobrix.api.shapes import JobOut
+from kobrix.api.jobs import Changed
+from kobrix.api.shapes import JobOut, StageOut
 from kobrix.cli.serve import fill
+from kobrix.stages.size.shapes import SizeView
 from kobrix.store.connection import prepare
 
-from tests.cases import demo_document, example_document
+from tests.cases import conforms, demo_document, example_document
 
 JSON = {"content-type": "application/json"}
-BORE = "plans.0.systems.0.cylinder.bore_mm"
+BORE = "/plans/0/systems/0/cylinder/bore_mm"
+SIZE = {"show": {"page": "size"}}
 
 
 class ApiCase(unittest.TestCase):
@@ -52,25 +55,39 @@ class Jobs(ApiCase):
     def test_the_demo_is_there_in_the_promised_shape(self) -> None:
         listed = self.client.get("/api/jobs").json()
         self.assertEqual([j["plans"] for j in listed], [["plan A", "plan B"]])
-        JobOut.model_validate(self.job())
+        conforms(JobOut, self.job())
+        conforms(SizeView, self.client.get("/api/jobs/1/size").json())
+        conforms(list[StageOut], self.client.get("/api/jobs/1/stages").json())
 
     def test_a_typed_bore_moves_every_figure_and_can_be_undone(self) -> None:
-        before = self.job()
-        after = self.change(0, {"path": BORE, "text": "3/4"}).json()
-        JobOut.model_validate(after)
+        before, shown = self.job(), self.client.get("/api/jobs/1/size").json()
+        answer = self.change(0, {"path": BORE, "text": "3/4"}, **SIZE).json()
+        conforms(Changed, answer)
+        after = answer["job"]
         self.assertEqual(after["document"]["plans"][0]["systems"][0]["cylinder"]["bore_mm"], "3/4 in")
 
-        def at_stop(job: dict[str, Any]) -> dict[str, Any]:
-            found: dict[str, Any] = job["view"]["setups"][1]["solved"]["paths"][0]["states"][0]["at_stop"]
+        def at_stop(view: dict[str, Any]) -> dict[str, Any]:
+            found: dict[str, Any] = view["setups"][1]["solved"]["paths"][0]["states"][0]["at_stop"]
             return found
 
-        self.assertLess(at_stop(after)["pedal_force_n"], at_stop(before)["pedal_force_n"])
-        travel = [at_stop(j)["systems"]["service"]["pedal_travel_mm"] for j in (before, after)]
+        self.assertLess(at_stop(answer["shown"])["pedal_force_n"], at_stop(shown)["pedal_force_n"])
+        travel = [at_stop(v)["systems"]["service"]["pedal_travel_mm"] for v in (shown, answer["shown"])]
         self.assertLess(travel[0], travel[1])
         undone = self.client.post("/api/jobs/1/undo", json={"base": 1}).json()
-        self.assertEqual((undone["document"], undone["can_redo"]), (before["document"], True))
-        redone = self.client.post("/api/jobs/1/redo", json={"base": 2}).json()
-        self.assertEqual(redone["view"], after["view"])
+        self.assertEqual(
+            (undone["job"]["document"], undone["job"]["redo"], undone["shown"]), (before["document"], "change", None)
+        )
+        redone = self.client.post("/api/jobs/1/redo", json={"base": 2, **SIZE}).json()
+        self.assertEqual({**redone["shown"], "revision": 1}, answer["shown"])
+
+    def test_a_change_brings_back_what_the_page_that_asked_shows_and_nothing_else(self) -> None:
+        answer = self.change(0, {"path": BORE, "text": "3/4"}, show={"page": "measure", "setup": "plan A"}).json()
+        conforms(Changed, answer)
+        self.assertEqual(
+            (answer["shown"]["page"], answer["shown"]["setup"], answer["shown"]["revision"]), ("measure", "plan A", 1)
+        )
+        self.assertIsNone(self.change(1, {"path": BORE, "text": "7/8"}).json()["shown"])
+        self.assert_problem(self.change(2, {"path": BORE, "text": "3/4"}, show={"page": "rest"}), 404, "rest", "measure, size")
 
     def test_exactly_one_push(self) -> None:
         asked = {"setup": "plan A", "decel_g": 0.81}
@@ -81,7 +98,7 @@ class Jobs(ApiCase):
     def test_a_setup_file_becomes_a_job(self) -> None:
         added = self.client.post("/api/jobs", json=example_document())
         self.assertEqual(added.status_code, 201)
-        self.assertEqual([s["name"] for s in added.json()["view"]["setups"]], ["as found", "plan A"])
+        self.assertEqual(added.json()["setups"], ["as found", "plan A"])
         self.assertEqual(len(self.client.get("/api/jobs").json()), 2)
 
     def test_a_job_file_goes_out_as_it_came_in(self) -> None:
@@ -95,10 +112,10 @@ class Refusals(ApiCase):
                  ("13,5", "13.5 or as 135"))  # fmt: skip
         for text, *words in cases:
             self.assert_problem(self.change(0, {"path": BORE, "text": text}), 422, *words)
-        pin = self.change(0, {"path": "plans.0.systems.0.control.pivot_to_pin_mm", "text": "300 mm"})
+        pin = self.change(0, {"path": "/plans/0/systems/0/control/pivot_to_pin_mm", "text": "300 mm"})
         self.assert_problem(pin, 422, "pivot to pin", "300 mm", "below 292 mm")
-        self.assert_problem(self.change(0, {"path": "plans.7.name", "value": "x"}), 422, "plans.7")
-        self.assert_problem(self.change(0, {"path": "nonsense", "value": 1}), 422, "nonsense", "not known")
+        self.assert_problem(self.change(0, {"path": "/plans/7/name", "value": "x"}), 422, "/plans/7")
+        self.assert_problem(self.change(0, {"path": "/nonsense", "value": 1}), 422, "nonsense", "not known")
         self.assertEqual(self.job(), before)
 
     def test_a_stale_base_gets_both_values(self) -> None:
@@ -161,7 +178,7 @@ class Guard(ApiCase):
         self.assert_problem(self.client.get("/assets/%2e%2e"), 404, "Not found")
 
     def test_a_field_that_is_refused_is_named_and_not_its_place_in_the_file(self) -> None:
-        both = [BORE, BORE.replace("plans.0", "as_found")]
+        both = [BORE, BORE.replace("plans/0", "as_found")]
         refused = self.change(0, *({"path": path, "text": "-3 mm"} for path in both))
         body = self.assert_problem(refused, 422, "bore: '-3 mm' was given; allowed is from 5 mm")
         self.assertEqual(len(body["problems"]), 1)

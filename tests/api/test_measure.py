@@ -10,6 +10,7 @@ from fastapi.testclient import TestClient
 from kobrix.api.app import create_app
 from kobrix.api.pairing import COOKIE, Pairing
 from kobrix.cli.serve import fill
+from kobrix.fileformat.paths import pointer
 from kobrix.store import photos
 from kobrix.store.connection import prepare
 
@@ -47,15 +48,15 @@ class Measure(ApiCase):
         new = self.client.post("/api/jobs/new", json={"name": "estate", "layout": "car_front_rear"})
         self.assertEqual(new.status_code, 201)
         job = new.json()
-        sheet = self.client.get(f"/api/jobs/{job['id']}/sheet").json()
+        sheet = self.client.get(f"/api/jobs/{job['id']}/measure").json()
         before = len(sheet["needs"]["decel"])
         path = sheet["needs"]["decel"][0]["path"]
-        step = {"base": job["revision"], "edits": [{"path": path, "text": "2 1/2", "preferred": "in"}]}
+        step = {"base": job["revision"], "edits": [{"path": pointer(path), "text": "2 1/2", "preferred": "in"}]}
         self.assertEqual(self.client.post(f"/api/jobs/{job['id']}/changes", json=step).status_code, 200)
-        sheet = self.client.get(f"/api/jobs/{job['id']}/sheet").json()
+        sheet = self.client.get(f"/api/jobs/{job['id']}/measure").json()
         self.assertEqual(len(sheet["needs"]["decel"]), before - 1)
-        self.problem(self.client.get(f"/api/jobs/{job['id']}/matters"), 422, "does not give a stop yet")
-        self.problem(self.client.get(f"/api/jobs/{job['id']}/sheet?setup=plan+Q"), 404, "plan Q")
+        self.problem(self.client.get(f"/api/jobs/{job['id']}/sensitivity"), 422, "does not give a stop yet")
+        self.problem(self.client.get(f"/api/jobs/{job['id']}/measure?setup=plan+Q"), 404, "plan Q")
 
     def test_names_and_layouts_that_are_none(self) -> None:
         for body in (
@@ -65,8 +66,8 @@ class Measure(ApiCase):
         ):
             self.problem(self.client.post("/api/jobs/new", json=body), 422, "")
 
-    def test_matters_and_helpers(self) -> None:
-        found = self.client.get("/api/jobs/1/matters?setup=plan+A").json()
+    def test_sensitivity_and_helpers(self) -> None:
+        found = self.client.get("/api/jobs/1/sensitivity?setup=plan+A").json()
         self.assertEqual(found["trials"], 400)
         helped = self.client.post("/api/help/pad_letters", json={"given": {"letters": "GG"}}).json()
         self.assertEqual(helped["entries"][0], {"key": "friction.cold", "text": "0.5"})
@@ -94,8 +95,8 @@ class Measure(ApiCase):
 
     def test_a_tolerance_is_typed_in_the_unit_a_person_prefers(self) -> None:
         path = "as_found.systems.0.control.pivot_to_pad_mm"
-        edit = {"path": f"tolerances.[{path}]", "text": "± 1/16", "preferred": "in"}
-        job = self.client.post("/api/jobs/1/changes", json={"base": 0, "edits": [edit]}).json()
+        edit = {"path": f"/tolerances/{path}", "text": "± 1/16", "preferred": "in"}
+        job = self.client.post("/api/jobs/1/changes", json={"base": 0, "edits": [edit]}).json()["job"]
         self.assertEqual(job["document"]["tolerances"], {path: "1/16 in"})
         bad = {"base": 1, "edits": [{**edit, "text": "± 3 psi"}]}
         self.problem(self.client.post("/api/jobs/1/changes", json=bad), 422, "pressure")
@@ -119,13 +120,13 @@ class Photographs(ApiCase):
 
 class Tried(ApiCase):
     def test_what_is_tried_is_shown_and_not_stored(self) -> None:
-        edits = [{"path": "plans.0.systems.0.cylinder.bore_mm", "value": "3/4 in"}]
-        seen = self.client.post("/api/jobs/1/try", json={"setup": "plan A", "edits": edits}).json()
+        edits = [{"path": "/plans/0/systems/0/cylinder/bore_mm", "value": "3/4 in"}]
+        seen = self.client.post("/api/jobs/1/try", json={"setup": "plan A", "edits": edits}).json()["setup"]
         self.assertEqual(seen["solved"]["paths"][0]["parts"]["cylinder"]["bore_name"], "3/4 in")
         stored = self.client.get("/api/jobs/1").json()
         self.assertEqual(stored["revision"], 0)
         self.assertEqual(stored["document"]["plans"][0]["systems"][0]["cylinder"]["bore_mm"], "13/16 in")
-        bad = [{"path": "plans.0.systems.0.cylinder.bore_mm", "value": "3 m"}]
+        bad = [{"path": "/plans/0/systems/0/cylinder/bore_mm", "value": "3 m"}]
         self.problem(self.client.post("/api/jobs/1/try", json={"setup": "plan A", "edits": bad}), 422, "bore")
 
     def test_failures_working_comparison_and_heat(self) -> None:
@@ -173,7 +174,7 @@ class Events(unittest.TestCase):
             listener = threading.Thread(target=listen)
             listener.start()
             self.assertTrue(heard.wait(5))
-            body = b'{"base": 0, "edits": [{"path": "plans.0.note", "value": "seen"}]}'
+            body = b'{"base": 0, "edits": [{"path": "/plans/0/note", "value": "seen"}]}'
             request = urllib.request.Request(f"{url}/api/jobs/1/changes", body, {"Content-Type": "application/json"})
             urllib.request.urlopen(request).close()
             listener.join(8)

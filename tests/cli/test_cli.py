@@ -15,7 +15,7 @@ from kobrix.store import jobs
 from kobrix.store.connection import open_db, prepare
 
 from tests.cases import EXAMPLES, ROOT, demo_document, example_document, example_result
-from tests.setup.test_result import differences
+from tests.evaluate.test_results import differences
 
 
 def run(*words: str) -> tuple[int, str, str]:

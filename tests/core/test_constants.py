@@ -4,8 +4,8 @@ import itertools
 import re
 import unittest
 
-from kobrix.core import judgements
 from kobrix.core.constants import ASSUMED, EXACT, INCH, PUBLISHED, SAME_SIZE, STANDARD_BORES, assumed, bore_name
+from kobrix.core.rules import limits
 
 from tests.cases import ROOT
 
@@ -66,19 +66,19 @@ class Bores(unittest.TestCase):
 
 class Bands(unittest.TestCase):
     def test_limits_rise(self) -> None:
-        for band in (*judgements.EFFORT.values(), judgements.TRAVEL):
+        for band in (*limits.EFFORT.values(), limits.TRAVEL):
             self.assertTrue(band.low < band.good < band.caution < band.danger)
             self.assertTrue(band.source)
 
     def test_levels_at_and_past_each_limit(self) -> None:
-        band = judgements.EFFORT["car_pedal"]
+        band = limits.EFFORT["car_pedal"]
         wanted = {119: "note", 120: "good", 350: "good", 351: "note", 450: "note", 451: "caution", 500: "caution", 501: "danger"}
         self.assertEqual({f: band.level(f) for f in wanted}, wanted)
 
     def test_a_control_without_a_published_limit_is_judged_by_its_stated_one(self) -> None:
-        self.assertIsNone(judgements.effort_band("aircraft_pedal"))
-        self.assertEqual(judgements.effort_level("aircraft_pedal", 301, 300), "danger")
-        self.assertEqual(judgements.effort_level("aircraft_pedal", 200, 300), "good")
+        self.assertIsNone(limits.effort_band("aircraft_pedal"))
+        self.assertEqual(limits.effort_level("aircraft_pedal", 301, 300), "danger")
+        self.assertEqual(limits.effort_level("aircraft_pedal", 200, 300), "good")
 
 
 if __name__ == "__main__":

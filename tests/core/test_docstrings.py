@@ -15,8 +15,8 @@ from kobrix import core
 
 def modules() -> Iterator[ModuleType]:
     """Every module of the core."""
-    for found in pkgutil.iter_modules(core.__path__):
-        yield importlib.import_module(f"kobrix.core.{found.name}")
+    for found in pkgutil.walk_packages(core.__path__, "kobrix.core."):
+        yield importlib.import_module(found.name)
 
 
 def public(module: ModuleType) -> Iterator[tuple[str, Any]]:

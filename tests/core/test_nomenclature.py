@@ -5,7 +5,8 @@ import unittest
 from dataclasses import fields, is_dataclass
 from typing import Any
 
-from kobrix.core import (
+from kobrix.core.numerics import uncertainty
+from kobrix.core.physics import (
     booster,
     chain,
     control,
@@ -15,13 +16,12 @@ from kobrix.core import (
     heat,
     lines,
     linkage,
-    matching,
     road,
-    tolerance,
     tyres,
     valves,
     vehicle,
 )
+from kobrix.core.search import sweep
 
 from tests.cases import ROOT
 
@@ -29,7 +29,7 @@ RECORDS: tuple[Any, ...] = (
     vehicle.Load, road.Moment, control.Control, linkage.Linkage, booster.Booster, cylinder.Cylinder, cylinder.Chamber,
     cylinder.Feed, valves.Metering, valves.Proportioning, valves.Limiting, valves.LoadSensing, valves.DecelSensing,
     valves.Passive, lines.Lines, disc.Disc, drum.Drum, chain.Station, chain.System, chain.ForceLine,
-    tyres.Tyre, heat.Rotor, heat.Step, tolerance.Spread, matching.Choices, matching.Grid,
+    tyres.Tyre, heat.Rotor, heat.Step, uncertainty.Spread, sweep.Choices, sweep.Grid,
 )  # fmt: skip
 
 

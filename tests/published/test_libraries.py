@@ -3,8 +3,8 @@
 import unittest
 
 import numpy as np
-from kobrix.core import booster, disc
 from kobrix.core.constants import ATMOSPHERE, assumed
+from kobrix.core.physics import booster, disc
 
 
 class Libraries(unittest.TestCase):

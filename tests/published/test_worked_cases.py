@@ -3,9 +3,9 @@
 import unittest
 
 import numpy as np
-from kobrix.core import chain, control, cylinder, disc, drum, tyres, valves, vehicle
 from kobrix.core.constants import STANDARD_BORES, G, bore_name
-from kobrix.core.sharing import distribution_kept
+from kobrix.core.physics import chain, control, cylinder, disc, drum, tyres, valves, vehicle
+from kobrix.core.physics.sharing import distribution_kept
 
 from tests.cases import solved
 

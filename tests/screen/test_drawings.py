@@ -8,10 +8,9 @@ import unittest
 from typing import Any
 from xml.etree import ElementTree
 
-from kobrix.core import disc
-from kobrix.setup.view import job_view
+from kobrix.core.physics import disc
 
-from tests.cases import demo_job
+from tests.cases import demo_job, size_of
 from tests.screen.case import ScreenCase, number
 
 Element = ElementTree.Element
@@ -106,7 +105,7 @@ class Parts(ScreenCase):
 
 class Plots(ScreenCase):
     modules = ("charts/axes.tsx", "charts/TravelStair.tsx", "charts/Feel.tsx", "charts/Balance.tsx", "charts/ValveCurve.tsx",
-               "features/size/tables.ts", "drawings/ink.tsx")  # fmt: skip
+               "stages/size/tables.ts", "drawings/ink.tsx")  # fmt: skip
 
     def test_tenths_that_are_printed_sum_to_the_total_that_is_printed(self) -> None:
         draw = random.Random(9)
@@ -123,7 +122,7 @@ class Plots(ScreenCase):
         drawing = self.draw(
             "charts/TravelStair", "TravelStair", width=360, height=240, causes=causes, total=40.0, available=150.0,
             band={"good": 0.55, "caution": 0.65, "danger": 0.85}, found=30.0, foundName="as found", lost=[],
-            stroke={"used": 10.0, "whole": 30.0}, said="",
+            stroke={"used": 10.0, "whole": 30.0}, description="",
         )  # fmt: skip
         per_mm = (360 - 10 - 150) / 150.0
         boxes = [r for r in drawing.iter("rect") if "width" in r.attrib]
@@ -141,7 +140,7 @@ class Plots(ScreenCase):
         dots = [{"name": n, "bore": 0, "push": p, "travel": t, "own": n == "7/8 in"} for n, p, t in (
             ("1 in", 520.0, 70.0), ("7/8 in", 400.0, 90.0), ("3/4 in", 290.0, 120.0))]  # fmt: skip
         props = {"width": 300, "height": 200, "dots": dots, "marks": marks, "limit": 500.0, "good": 82.5, "room": 150.0,
-                 "effort": {"low": 120, "good": 350, "caution": 450, "danger": 500}, "said": "", "onBore": None}  # fmt: skip
+                 "effort": {"low": 120, "good": 350, "caution": 450, "danger": 500}, "description": "", "onBore": None}  # fmt: skip
         return self.draw("charts/Feel", "Feel", **{**props, **more})
 
     def test_marks_of_feel_stand_at_their_push_and_travel(self) -> None:
@@ -198,7 +197,7 @@ class Plots(ScreenCase):
         self.assertNotIn("style", plain.attrib)
 
     def test_balance_draws_each_path_to_its_own_lock(self) -> None:
-        view = job_view(demo_job())
+        view = size_of(demo_job())
         solved = view["setups"][1]["solved"]["paths"][-1]
         state = solved["states"][0]
         lock, curves = state["lock"], state["curves"]
@@ -206,7 +205,7 @@ class Plots(ScreenCase):
                 "lock": {"front": lock["front_n"], "rear": lock["rear_n"], "decel": lock["decel_g"]}}  # fmt: skip
         drawing = self.draw(
             "charts/Balance", "Balance", width=330, height=240, tyres=state["balance"], paths=[path],
-            at={"front": 5000.0, "rear": 1500.0, "name": "A"}, said="", knee=None,
+            at={"front": 5000.0, "rear": 1500.0, "name": "A"}, description="", knee=None,
         )  # fmt: skip
         line = marked(drawing, "path", "planline")[0]
         corners = points(line.attrib["d"])
@@ -222,7 +221,7 @@ class Plots(ScreenCase):
 
     def test_a_valve_s_curve_ends_where_the_pressures_do(self) -> None:
         line = {"name": "rear", "front": False, "points": [[0, 0], [3000, 3000], [7000, 4400]], "at": [5000, 3700]}
-        drawing = self.draw("charts/ValveCurve", "ValveCurve", width=330, height=200, lines=[line], said="")
+        drawing = self.draw("charts/ValveCurve", "ValveCurve", width=330, height=200, lines=[line], description="")
         longest = max((p for p in drawing.iter("path") if len(points(p.attrib["d"])) == 3), key=lambda p: len(p.attrib["d"]))
         (ax, ay), (bx, by), (cx, cy) = points(longest.attrib["d"])
         self.assertAlmostEqual((cx - bx) / (bx - ax), 4.0 / 3.0, delta=0.01)
@@ -238,20 +237,20 @@ class Plots(ScreenCase):
             self.assertLessEqual(max(gaps) - min(gaps), 0.11)
 
     def test_tables_have_the_first_and_the_last_sample_of_their_plot(self) -> None:
-        curves = job_view(demo_job())["setups"][1]["solved"]["paths"][-1]["states"][0]["curves"]
-        table = self.ask("features/size/tables", "balanceTable", curves)
+        curves = size_of(demo_job())["setups"][1]["solved"]["paths"][-1]["states"][0]["curves"]
+        table = self.ask("stages/size/tables", "balanceTable", curves)
         self.assertEqual(table["head"], ["push, N", "front, kN", "rear, kN", "g"])
         self.assertEqual(table["rows"][0][0], f"{curves['push_n'][0]:.0f}")
         self.assertEqual(table["rows"][-1][0], f"{curves['push_n'][-1]:.0f}")
         self.assertEqual(table["rows"][-1][3], f"{curves['decel_g'][-1]:.2f}")
         self.assertTrue(10 <= len(table["rows"]) <= 30)
-        adhesion = self.ask("features/size/tables", "adhesionTable", curves)
+        adhesion = self.ask("stages/size/tables", "adhesionTable", curves)
         self.assertEqual(adhesion["rows"][-1][1], f"{curves['adhesion_front'][-1]:.2f}")
-        heat = self.ask("features/size/tables", "heatTable", [{"name": "front", "starts": [20.2, 60], "peaks": [101.7]},
+        heat = self.ask("stages/size/tables", "heatTable", [{"name": "front", "starts": [20.2, 60], "peaks": [101.7]},
                                                                {"name": "rear", "starts": [20, 40], "peaks": [60, 80.4]}])  # fmt: skip
         self.assertEqual(heat["rows"], [["1", "20", "102", "20", "60"], ["2", "60", "0", "40", "80"]])
         self.assertEqual(len(heat["head"]), 5)
-        travel = self.ask("features/size/tables", "travelTable", [{"name": "hoses", "mm": 16.34, "side": "shared"}], 16.34)
+        travel = self.ask("stages/size/tables", "travelTable", [{"name": "hoses", "mm": 16.34, "side": "shared"}], 16.34)
         self.assertEqual(travel["rows"], [["hoses", "16.3"], ["in all", "16.3"]])
 
 

@@ -4,7 +4,7 @@ import unittest
 from typing import Any
 
 import pint
-from kobrix.setup.quantities import read
+from kobrix.fileformat.quantities import read
 
 from tests.screen.case import ScreenCase
 
@@ -42,10 +42,10 @@ class Formats(ScreenCase):
 
 
 class Chosen(ScreenCase):
-    modules = ("units/preference.ts", "units/shown.ts")
+    modules = ("units/preference.ts", "units/display.ts")
 
     def shown(self, name: str, value: float) -> str:
-        found = self.ask("units/shown", name, value)
+        found = self.ask("units/display", name, value)
         return f"{found['v']} {found['unit']}"
 
     def choose(self, **units: str) -> None:
@@ -83,17 +83,17 @@ class Chosen(ScreenCase):
     def test_a_scale_counts_in_what_the_server_reads(self) -> None:
         for unit in ("N", "lbf"):
             self.choose(shownForce=unit)
-            self.assertAlmostEqual(1.0 / self.ask("units/shown", "perNewton"), read(f"1 {unit}", "push_n").value, places=12)
+            self.assertAlmostEqual(1.0 / self.ask("units/display", "perNewton"), read(f"1 {unit}", "push_n").value, places=12)
         for unit in ("MPa", "bar", "psi"):
             self.choose(shownPressure=unit)
             kilopascal = read(f"1 {unit}", "knee_kpa").value
-            self.assertAlmostEqual(1.0 / self.ask("units/shown", "perKilopascal") / kilopascal, 1.0, places=12)
+            self.assertAlmostEqual(1.0 / self.ask("units/display", "perKilopascal") / kilopascal, 1.0, places=12)
         self.choose(shownForce="N", shownPressure="MPa")
 
     def test_a_unit_is_said_in_words(self) -> None:
-        self.assertEqual(self.ask("units/shown", "spoken", {"v": "341", "unit": "N"}), "341 newton")
-        self.assertEqual(self.ask("units/shown", "spoken", {"v": "814", "unit": "psi"}), "814 pound per square inch")
-        self.assertEqual(self.ask("units/shown", "spoken", {"v": "4", "unit": "kN"}), "4 kN")
+        self.assertEqual(self.ask("units/display", "spoken", {"v": "341", "unit": "N"}), "341 newton")
+        self.assertEqual(self.ask("units/display", "spoken", {"v": "814", "unit": "psi"}), "814 pound per square inch")
+        self.assertEqual(self.ask("units/display", "spoken", {"v": "4", "unit": "kN"}), "4 kN")
 
     def test_a_bare_number_is_in_the_unit_a_person_prefers_where_there_is_a_choice(self) -> None:
         preferred = {"length": "in", "mass": "lb", "pressure": "bar", "force": "lbf"}

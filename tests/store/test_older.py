@@ -28,9 +28,14 @@ class Older(unittest.TestCase):
         self.assertTrue(prepare(self.path, [m for m in migrations() if m[0] <= version]))
         with open_db(self.path) as db:
             jobs.add(db, {"name": "old", "n": 0})
-            for n in range(3):
-                jobs.change(db, 1, n, [{"path": "n", "value": n + 1}], f"to {n + 1}", None, fine)
-            jobs.undo(db, 1, 3)
+            for n in range(3):  # as an older Kobrix kept its steps: values at dotted paths
+                kept = ([{"path": "n", "value": v}] for v in (n + 1, n))
+                db.execute(
+                    "INSERT INTO changes (job_id, label, edits, inverse) VALUES (1, ?, ?, ?)",
+                    (f"to {n + 1}", *map(json.dumps, kept)),
+                )
+            db.execute("UPDATE changes SET undone = 1 WHERE id = 3")
+            db.execute("UPDATE jobs SET document = ?, revision = 4", (json.dumps({"name": "old", "n": 2}),))
 
     def test_every_version_opens_with_its_jobs_and_its_steps(self) -> None:
         for version, _ in migrations():
@@ -41,10 +46,9 @@ class Older(unittest.TestCase):
                 with open_db(self.path) as db:
                     self.assertEqual(db.execute("PRAGMA user_version").fetchone()[0], migrations()[-1][0])
                     stored = jobs.get(db, 1)
-                    self.assertEqual(
-                        (stored.name, stored.document["n"], stored.can_undo, stored.can_redo), ("old", 2, True, True)
-                    )
-                    self.assertEqual(jobs.redo(db, 1, stored.revision).document["n"], 3)
+                    self.assertEqual((stored.name, stored.document["n"], stored.undo, stored.redo), ("old", 2, "to 2", "to 3"))
+                    self.assertEqual(jobs.redo(self.path, 1, stored.revision, fine).document["n"], 3)
+                    self.assertEqual(jobs.undo(self.path, 1, stored.revision + 1, fine).document["n"], 2)
                     self.assertEqual(db.execute("PRAGMA integrity_check").fetchone()[0], "ok")
                     self.assertEqual(db.execute("PRAGMA foreign_key_check").fetchall(), [])
 

@@ -8,7 +8,6 @@ from pathlib import Path
 from kobrix.core.errors import BadEntry, NotFound
 from kobrix.store import jobs, photos
 from kobrix.store.connection import open_db, prepare
-from kobrix.store.edits import apply, steps
 
 from tests.cases import demo_document
 
@@ -61,15 +60,6 @@ class PutAway(unittest.TestCase):
                 self.assertEqual(jobs.put_away(db, job.id, False), job)
                 self.assertEqual([j.id for j in jobs.all_jobs(db)], [job.id])
                 self.assertIsNone(jobs.revision(db, 99))
-
-
-class Dotted(unittest.TestCase):
-    def test_a_name_with_dots_stands_in_brackets(self) -> None:
-        self.assertEqual(steps("tolerances.[vehicle.mass_kg]"), ["tolerances", "vehicle.mass_kg"])
-        document, inverse = apply({"a": 1}, [{"path": "tolerances.[vehicle.mass_kg]", "value": "5 kg"}])
-        self.assertEqual(document, {"a": 1, "tolerances": {"vehicle.mass_kg": "5 kg"}})
-        again, _ = apply(document, inverse)
-        self.assertEqual(again["tolerances"], {})
 
 
 if __name__ == "__main__":

@@ -12,9 +12,9 @@ from pathlib import Path
 from typing import Any
 
 from kobrix.core.errors import BadEntry, NotFound, Stale
+from kobrix.fileformat.paths import set_at
 from kobrix.store import jobs
 from kobrix.store.connection import migrations, open_db, prepare, writing
-from kobrix.store.edits import apply, value_at
 
 from tests.browser import ROOT
 
@@ -35,31 +35,8 @@ class StoreCase(unittest.TestCase):
             return jobs.add(db, {"name": "a job", "n": 0, "list": [1, 2], "deep": {"x": "y"}})
 
     def change(self, base: int, gesture: str | None = None, **values: Any) -> jobs.Stored:
-        edits = [{"path": path, "value": value} for path, value in values.items()]
-        with open_db(self.path) as db:
-            return jobs.change(db, 1, base, edits, "edit", gesture, fine)
-
-
-class Edits(unittest.TestCase):
-    def test_every_edit_has_an_inverse(self) -> None:
-        document: dict[str, Any] = {"a": {"b": 1}, "l": [{"c": 2}]}
-        edits: list[dict[str, Any]] = [
-            {"path": "a.b", "value": 5},
-            {"path": "a.new.deep", "value": 6},
-            {"path": "l.0.c"},
-            {"path": "l.0", "value": {"d": 1}},
-        ]
-        changed, inverse = apply(document, edits)
-        self.assertEqual(changed, {"a": {"b": 5, "new": {"deep": 6}}, "l": [{"d": 1}]})
-        back, _ = apply(changed, inverse)
-        self.assertEqual(value_at(back, "a.b"), (1, True))
-        self.assertEqual(value_at(back, "a.new.deep"), (None, False))
-        self.assertEqual(back["l"], document["l"])
-
-    def test_a_path_that_leads_nowhere_is_refused(self) -> None:
-        for path in ("l.7.c", "a.b.c", "l.5", "l.x"):
-            with self.assertRaises(BadEntry):
-                apply({"a": {"b": 1}, "l": [{"c": 2}]}, [{"path": path, "value": 1}])
+        edits = [set_at(path, value) for path, value in values.items()]
+        return jobs.change(self.path, 1, base, edits, "edit", gesture, fine)
 
 
 class Changes(StoreCase):
@@ -67,35 +44,32 @@ class Changes(StoreCase):
         self.add()
         self.assertEqual(self.change(0, n=1).document["n"], 1)
         self.assertEqual(self.change(1, n=2).revision, 2)
-        with open_db(self.path) as db:
-            self.assertEqual(jobs.undo(db, 1, 2).document["n"], 1)
+        self.assertEqual(jobs.undo(self.path, 1, 2, fine).document["n"], 1)
         with open_db(self.path) as db:  # as after a restart: nothing is kept outside the file
             again = jobs.get(db, 1)
-            self.assertTrue(again.can_undo and again.can_redo)
-            self.assertEqual(jobs.redo(db, 1, again.revision).document["n"], 2)
+        self.assertEqual((again.undo, again.redo), ("edit", "edit"))
+        self.assertEqual(jobs.redo(self.path, 1, again.revision, fine).document["n"], 2)
 
     def test_a_new_change_ends_the_redo(self) -> None:
         self.add()
         self.change(0, n=1)
-        with open_db(self.path) as db:
-            jobs.undo(db, 1, 1)
-        self.assertFalse(self.change(2, n=9).can_redo)
+        jobs.undo(self.path, 1, 1, fine)
+        self.assertIsNone(self.change(2, n=9).redo)
 
     def test_one_gesture_is_one_step(self) -> None:
         self.add()
         for base, n in enumerate((1, 2, 3)):
             self.change(base, gesture="drag", n=n)
-        with open_db(self.path) as db:
-            undone = jobs.undo(db, 1, 3)
+        undone = jobs.undo(self.path, 1, 3, fine)
         self.assertEqual(undone.document["n"], 0)
-        self.assertFalse(undone.can_undo)
+        self.assertIsNone(undone.undo)
 
     def test_a_stale_edit_is_refused_with_both_values(self) -> None:
         self.add()
         self.change(0, n=1)
         with self.assertRaises(Stale) as refused:
             self.change(0, n=7)
-        self.assertEqual(refused.exception.both, [{"path": "n", "yours": 7, "stored": 1}])
+        self.assertEqual(refused.exception.both, [{"path": "/n", "yours": 7, "stored": 1}])
         with open_db(self.path) as db:
             self.assertEqual(jobs.get(db, 1).document["n"], 1)
 
@@ -105,24 +79,48 @@ class Changes(StoreCase):
         def never(document: Any) -> None:
             raise BadEntry("n", str(document["n"]), "nothing")
 
+        with self.assertRaises(BadEntry):
+            jobs.change(self.path, 1, 0, [set_at("n", 1)], "edit", None, never)
         with open_db(self.path) as db:
-            with self.assertRaises(BadEntry):
-                jobs.change(db, 1, 0, [{"path": "n", "value": 1}], "edit", None, never)
-            self.assertEqual((jobs.get(db, 1).revision, jobs.get(db, 1).can_undo), (0, False))
+            self.assertEqual((jobs.get(db, 1).revision, jobs.get(db, 1).undo), (0, None))
+
+    def test_an_undo_that_would_leave_no_job_is_refused_and_changes_nothing(self) -> None:
+        self.add()
+        self.change(0, n=1)
+
+        def never(document: Any) -> None:
+            raise BadEntry("n", str(document["n"]), "nothing")
+
+        with self.assertRaises(BadEntry):
+            jobs.undo(self.path, 1, 1, never)
+        with open_db(self.path) as db:
+            self.assertEqual((jobs.get(db, 1).revision, jobs.get(db, 1).undo), (1, "edit"))
+
+    def test_of_two_on_one_revision_the_second_is_told_though_both_were_checked(self) -> None:
+        self.add()
+
+        def another_comes_first(document: Any) -> None:
+            if document["n"] == 7:
+                self.change(0, n=1)
+
+        with self.assertRaises(Stale) as refused:
+            jobs.change(self.path, 1, 0, [set_at("n", 7)], "edit", None, another_comes_first)
+        self.assertEqual(refused.exception.both, [{"path": "/n", "yours": 7, "stored": 1}])
+        with open_db(self.path) as db:
+            self.assertEqual((jobs.get(db, 1).document["n"], jobs.get(db, 1).revision), (1, 1))
 
     def test_no_change_is_no_step(self) -> None:
         self.add()
         self.assertEqual(self.change(0, n=0).revision, 0)
 
     def test_what_is_not_there(self) -> None:
-        with open_db(self.path) as db:
-            with self.assertRaises(NotFound):
-                jobs.get(db, 9)
-            with self.assertRaises(NotFound):
-                jobs.undo(db, 9, 0)
-        self.add()
         with open_db(self.path) as db, self.assertRaises(NotFound):
-            jobs.redo(db, 1, 0)
+            jobs.get(db, 9)
+        with self.assertRaises(NotFound):
+            jobs.undo(self.path, 9, 0, fine)
+        self.add()
+        with self.assertRaises(NotFound):
+            jobs.redo(self.path, 1, 0, fine)
 
 
 class Database(StoreCase):
@@ -166,10 +164,9 @@ WRITER = """
 import sys
 from pathlib import Path
 from kobrix.store import jobs
-from kobrix.store.connection import open_db
 for n in range(1, 100000):
-    with open_db(Path(sys.argv[1])) as db:
-        stored = jobs.change(db, 1, n - 1, [{"path": "n", "value": n}], "count", None, lambda d: None)
+    edit = {"op": "set", "path": "/n", "value": n}
+    stored = jobs.change(Path(sys.argv[1]), 1, n - 1, [edit], "count", None, lambda d: None)
     print(stored.document["n"], flush=True)
 """
 

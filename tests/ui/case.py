@@ -49,6 +49,7 @@ class UiCase(unittest.TestCase):
         page = page or self.page
         page.goto(self.url + path)
         expect(page.get_by_role("img", name="Force line")).to_be_visible()
+        expect(page.get_by_role("textbox", name="Push")).to_be_visible()  # the line comes first, the fields a frame later
         return page
 
     def no_errors(self, *allowed: str) -> None:

@@ -58,7 +58,7 @@ class Tables(Asked):
     def test_feel_is_the_stop_of_every_setup_and_every_bore(self) -> None:
         page = self.open()
         found = {row[0]: row[1:] for row in rows(self.choose(page, "Feel"))}
-        view = self.ask("/jobs/1")["view"]
+        view = self.ask("/jobs/1/size")
         for setup in view["setups"]:
             state = setup["solved"]["paths"][-1]["states"][0]
             travel = state["at_stop"]["systems"]["service"]["pedal_travel_mm"]
@@ -71,7 +71,7 @@ class Tables(Asked):
     def test_where_the_pedal_goes_adds_up_to_the_core_s_travel(self) -> None:
         page = self.open()
         cells = rows(self.choose(page, "Where the pedal goes"))
-        wanted = self.ask("/jobs/1")["view"]["wanted_decel_g"]
+        wanted = self.ask("/jobs/1/size")["wanted_decel_g"]
         moment = self.ask("/jobs/1/moment", {"setup": "plan A", "load": 0, "decel_g": wanted})
         whole = moment["systems"]["service"]["pedal_travel_mm"]
         self.assertEqual(cells[-1], ["in all", f"{whole:.1f}"])
@@ -112,7 +112,7 @@ class Tables(Asked):
 class Band(Asked):
     def gains(self, side: str) -> float:
         """How many times the brake of an end plan A gives for the push that as found needs, by the core."""
-        view = self.ask("/jobs/1")["view"]
+        view = self.ask("/jobs/1/size")
         wanted = view["wanted_decel_g"]
         own, was = (self.ask("/jobs/1/moment", {"setup": s, "load": 0, "decel_g": wanted}) for s in ("plan A", "as found"))
         force = {"front": ("front_brake_force_n",), "rear": ("rear_brake_force_n",),
@@ -136,7 +136,7 @@ class TwoLines(Asked):
     def test_a_motorcycle_s_levers_together_and_alone(self) -> None:
         job = self.add("motorcycle")
         page = self.open(f"/jobs/{job}/size")
-        view = self.ask(f"/jobs/{job}")["view"]
+        view = self.ask(f"/jobs/{job}/size")
         paths = view["setups"][1]["solved"]["paths"]
         self.assertEqual([p["name"] for p in paths], ["hand_alone", "foot_alone", "together"])
         line = page.get_by_role("img", name="Force line")
@@ -202,7 +202,7 @@ class TwoLines(Asked):
         page = self.open(f"/jobs/{job}/size")
         bar = page.get_by_role("slider", name="Bar, the front’s share")
         expect(bar).to_have_count(0)  # its share is given by its clevises: nothing to drag
-        at = "plans.0.systems.0.cylinder.bar"
+        at = "/plans/0/systems/0/cylinder/bar"
         self.ask(f"/jobs/{job}/changes", {"base": 0, "edits": [{"path": at, "value": {"front_share": 0.5, "stop_mm": 9}}]})
         bar.press("ArrowUp")
         expect(bar).to_have_attribute("aria-valuenow", "0.51")
@@ -215,8 +215,8 @@ class TwoLines(Asked):
 
     def test_an_aircraft_from_nothing_has_the_same_on_both_sides_by_one_press(self) -> None:
         job = self.ask("/jobs/new", {"name": "taildragger", "layout": "aircraft_tail_wheel"})["id"]
-        edits = [{"path": "as_found.systems.0.control.pivot_to_pad_mm", "value": "120 mm"},
-                 {"path": "as_found.systems.0.cylinder.bore_mm", "value": "5/8 in"}]  # fmt: skip
+        edits = [{"path": "/as_found/systems/0/control/pivot_to_pad_mm", "value": "120 mm"},
+                 {"path": "/as_found/systems/0/cylinder/bore_mm", "value": "5/8 in"}]  # fmt: skip
         self.ask(f"/jobs/{job}/changes", {"base": 0, "edits": edits})
         page = self.page
         page.goto(f"{self.url}/jobs/{job}/measure?part=control.1")
@@ -247,7 +247,7 @@ class OnAPhone(Asked):
     def test_each_control_stands_on_a_line_of_its_own_and_its_parts_are_changed_there(self) -> None:
         job = self.add("motorcycle")
         page = self.open(f"/jobs/{job}/size")
-        at = self.ask(f"/jobs/{job}")["view"]["setups"][1]["solved"]["paths"][2]["states"][0]["at_stop"]["systems"]
+        at = self.ask(f"/jobs/{job}/size")["setups"][1]["solved"]["paths"][2]["states"][0]["at_stop"]["systems"]
         for control, link in (("hand", "Lever"), ("foot", "Pedal")):
             own = page.get_by_role("region", name=f"Pressed by {control}")
             blocks = own.get_by_role("listitem")

@@ -5,9 +5,9 @@ import re
 import unittest
 from pathlib import Path
 
-from kobrix.setup import files
-from kobrix.setup.job import Job
-from kobrix.setup.sheet import measure_sheet
+from kobrix.evaluate.entries.sheet import measure_sheet
+from kobrix.fileformat import files
+from kobrix.fileformat.job import Job
 from playwright.sync_api import expect
 
 from tests.ui.case import PHONE, UiCase

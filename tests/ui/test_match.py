@@ -6,8 +6,8 @@ import urllib.request
 from typing import Any
 
 from kobrix.demo import SETUPS
-from kobrix.setup.search import search
-from kobrix.setup.search_ask import Search
+from kobrix.stages.match.request import Search
+from kobrix.stages.match.service import search
 from playwright.sync_api import Page, expect
 
 from tests.cases import demo_job

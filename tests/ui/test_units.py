@@ -22,7 +22,7 @@ class Shown(Asked):
         )
 
     def test_the_line_the_tables_and_the_search_are_in_the_unit_chosen(self) -> None:
-        view = self.ask("/jobs/1")["view"]
+        view = self.ask("/jobs/1/size")
         moment = self.ask("/jobs/1/moment", {"setup": "plan A", "load": 0, "decel_g": view["wanted_decel_g"]})
         own = moment["systems"]["service"]
         front = own["stations"]["front"]
@@ -52,7 +52,7 @@ class Shown(Asked):
         table = panel.get_by_role("table")
         expect(table.get_by_role("columnheader", name="push, lbf")).to_be_visible()
         found = {row[0]: row[1] for row in rows(table)}
-        for setup in self.ask("/jobs/1")["view"]["setups"]:
+        for setup in self.ask("/jobs/1/size")["setups"]:
             push = setup["solved"]["paths"][-1]["states"][0]["stop_push_n"]
             self.assertEqual(found[setup["name"].removeprefix("plan ")], f"{push / LBF:.0f}")
 

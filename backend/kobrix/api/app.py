@@ -10,11 +10,10 @@ from starlette.exceptions import HTTPException
 from starlette.responses import Response
 
 from kobrix import __version__
-from kobrix.api import errors
+from kobrix.api import errors, events, jobs
 from kobrix.api.guard import Guard
 from kobrix.api.pairing import COOKIE, Pairing
-from kobrix.api.routes import events, jobs, match, measure
-from kobrix.api.searching import Searches
+from kobrix.stages.registry import STAGES
 
 FOR_EVER = {"Cache-Control": "public, max-age=31536000, immutable"}
 
@@ -31,11 +30,11 @@ def create_app(database: Path, front_end: Path | None = None, pairing: Pairing |
     `pairing` lets devices in through one address besides the loopback.
     """
     app = FastAPI(title="Kobrix", version=__version__, docs_url=None, redoc_url=None, openapi_url="/api/openapi.json")
-    app.state.database, app.state.pairing, app.state.searches = database, pairing, Searches(database)
+    app.state.database, app.state.pairing = database, pairing
     app.add_middleware(Guard)
     errors.install(app)
-    for resource in (events, jobs, match, measure):
-        app.include_router(resource.router)
+    for router in (events.router, jobs.router, *(stage.router for stage in STAGES)):
+        app.include_router(router)
     if pairing is not None:
 
         @app.get("/pair/{code}", include_in_schema=False)
@@ -59,6 +58,14 @@ def create_app(database: Path, front_end: Path | None = None, pairing: Pairing |
             if content is None:
                 raise HTTPException(404, "Not found")
             return Response(content, media_type=guess_type(name)[0], headers=FOR_EVER)
+
+        @app.get("/third-party.txt", include_in_schema=False)
+        async def third_party() -> Response:
+            """What Kobrix is built with, and its licences; made with the front end."""
+            content = _built(front_end / "third-party.txt")
+            if content is None:
+                raise HTTPException(404, "Not found")
+            return Response(content, media_type="text/plain; charset=utf-8")
 
         @app.get("/{path:path}", include_in_schema=False)
         async def page(path: str) -> HTMLResponse:

@@ -8,11 +8,13 @@ from fastapi.exceptions import RequestValidationError
 from fastapi.responses import JSONResponse
 from starlette.exceptions import HTTPException
 
-from kobrix.core.errors import BadEntry, BadFile, Impossible, KobrixError, NotFound, Stale
+from kobrix.core.errors import BadEntry, BadFile, Damaged, Impossible, KobrixError, NotFound, Stale
 
 log = logging.getLogger("kobrix")
+DAMAGED = "urn:kobrix:damaged-job"  # by which a screen knows that the job can be brought round
 _TABLE: dict[type[KobrixError], tuple[int, str]] = {
     BadEntry: (422, "This entry cannot be used"),
+    Damaged: (422, "This job is damaged"),
     BadFile: (422, "This cannot be used"),
     Impossible: (422, "This question has no answer"),
     NotFound: (404, "Not found"),
@@ -33,6 +35,8 @@ def _known(error: KobrixError) -> JSONResponse:
         more = {"problems": [str(error)], "field": error.field}
     elif isinstance(error, BadFile):
         more = {"problems": error.problems}
+        if isinstance(error, Damaged):
+            more["type"] = DAMAGED
     elif isinstance(error, Stale):
         more = {"revision": error.revision, "both": error.both}
     return problem(status, title, str(error), **more)

@@ -12,7 +12,7 @@ from kobrix.core.errors import BadFile, KobrixError
 
 
 def _read(path: str) -> Any:
-    from kobrix.setup.files import LARGEST_BYTES, parse_json
+    from kobrix.fileformat.files import LARGEST_BYTES, parse_json
 
     try:
         file = Path(path)
@@ -31,20 +31,24 @@ def _write(document: Any) -> None:
 def _evaluate(args: argparse.Namespace) -> int:
     from kobrix.cli.table import shortcut, table
     from kobrix.cli.usual import usual_heat, usual_tolerance
-    from kobrix.setup import files
-    from kobrix.setup.answers import whole_document
-    from kobrix.setup.job import AS_FOUND, Job
-    from kobrix.setup.questions import Questions
-    from kobrix.setup.result import Answer
-    from kobrix.setup.view import findings
+    from kobrix.evaluate.findings import findings
+    from kobrix.evaluate.gains import gains_document
+    from kobrix.evaluate.questions import whole_document
+    from kobrix.evaluate.solve import Answer, wanted_stop
+    from kobrix.fileformat import files
+    from kobrix.fileformat.job import AS_FOUND, Job
+    from kobrix.fileformat.questions import Questions
 
     document = _read(args.file)
     asked = document.pop("questions", {}) if isinstance(document, dict) else {}
     if args.questions is not None:
         asked = _read(args.questions)
     value = files.read_file(document)
+    before = None
     if isinstance(value, Job):
-        value = value.setup(args.setup or AS_FOUND)
+        name = args.setup or AS_FOUND
+        before = None if name == AS_FOUND else Answer(value.setup(AS_FOUND))
+        value = value.setup(name)
     elif args.setup is not None:
         raise BadFile(["--setup chooses within a job; this file holds one setup."])
     questions = files.check(Questions, asked)
@@ -59,7 +63,13 @@ def _evaluate(args: argparse.Namespace) -> int:
         asked["heat"] = usual_heat(value, asked.get("heat"))
     questions = files.check(Questions, asked)
     answer = Answer(value, questions)
-    result = {**whole_document(answer), "findings": findings(answer)}
+    result = whole_document(answer)
+    result["findings"] = findings(answer, before)
+    stop = wanted_stop([a for a in (answer, before) if a is not None])
+    if before is not None and stop is not None:
+        gains = gains_document(answer, before, stop)
+        if gains is not None:
+            result["gains"] = gains
     if args.failures or args.tolerance or args.heat:
         print(shortcut(result, args.failures, args.tolerance, args.heat))
     elif args.table:
@@ -79,9 +89,16 @@ def _match(args: argparse.Namespace) -> int:
 
 
 def _schema(args: argparse.Namespace) -> int:
-    from kobrix.setup.files import schema
+    from kobrix.fileformat.files import schema
 
     _write(schema())
+    return 0
+
+
+def _third_party(args: argparse.Namespace) -> int:
+    from kobrix.cli.third_party import notices
+
+    print(notices(), end="")
     return 0
 
 
@@ -93,8 +110,8 @@ def _openapi(args: argparse.Namespace) -> int:
 
 
 def _import(args: argparse.Namespace) -> int:
-    from kobrix.setup import files
-    from kobrix.setup.model import Setup
+    from kobrix.fileformat import files
+    from kobrix.fileformat.models import Setup
     from kobrix.store import jobs
     from kobrix.store.connection import open_db, prepare
 
@@ -155,6 +172,9 @@ def _parser() -> argparse.ArgumentParser:
     match.set_defaults(run=_match)
 
     commands.add_parser("schema", help="print the JSON Schema of the files").set_defaults(run=_schema)
+    commands.add_parser("third-party", help="print the packages the server runs on, with their licences").set_defaults(
+        run=_third_party
+    )
     commands.add_parser("openapi", help="print the OpenAPI document of the server").set_defaults(run=_openapi)
 
     store = commands.add_parser("import", help="store a file as a new job")

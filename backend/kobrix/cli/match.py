@@ -5,14 +5,14 @@ import json
 from pathlib import Path
 from typing import Any
 
-from kobrix.setup import files
-from kobrix.setup.job import AS_FOUND
-from kobrix.setup.model import Setup
-from kobrix.setup.search import search
-from kobrix.setup.search_ask import Search, default_search
+from kobrix.evaluate.shapes import Percentiles
+from kobrix.fileformat import files
+from kobrix.fileformat.job import AS_FOUND
+from kobrix.fileformat.models import Setup
+from kobrix.stages.match.request import Search, default_search
+from kobrix.stages.match.service import search
+from kobrix.stages.match.shapes import Found, Kept
 
-Doc = dict[str, Any]
-_SPREADS = (("push_n", "push", 0, "N"), ("travel_mm", "travel", 0, "mm"), ("margin_g", "rear locks after the front by", 2, "g"))
 _COLUMNS = ("push_n", "travel_mm", "travel_share", "grip_use", "left_g", "price")
 
 
@@ -22,7 +22,7 @@ def match(document: Any, asked: Any, setup: str | None, to_csv: Path | None, to_
     job = files.as_job(value) if isinstance(value, Setup) else value
     name = setup or AS_FOUND
     if asked is None:
-        ask = default_search(name, job.setup(name).model_dump(exclude_none=True, exclude_unset=True))
+        ask = default_search(job.setup(name), name)
     else:
         ask = files.check(Search, {**asked, "setup": setup or asked.get("setup", AS_FOUND)} if isinstance(asked, dict) else asked)
     found = search(job, ask)
@@ -33,31 +33,33 @@ def match(document: Any, asked: Any, setup: str | None, to_csv: Path | None, to_
     return _table(found)
 
 
-def _write_csv(found: Doc, path: Path) -> None:
+def _write_csv(found: Found, path: Path) -> None:
     parts = list(found["kept"][0]["words"]) if found["kept"] else []
+    ends = ["push_p5_n", "push_p95_n", "travel_p5_mm", "travel_p95_mm", "margin_p5_g", "margin_p95_g"]
     with path.open("w", encoding="utf-8", newline="") as file:
         writer = csv.writer(file)
-        writer.writerow(
-            [
-                *parts,
-                *_COLUMNS,
-                "push_p5_n",
-                "push_p95_n",
-                "travel_p5_mm",
-                "travel_p95_mm",
-                "margin_p5_g",
-                "margin_p95_g",
-                "reasons",
-            ]
-        )
+        writer.writerow([*parts, *_COLUMNS, *ends, "reasons"])
         for row in found["kept"]:
-            doubt = row["doubt"] or {}
-            ends = [(doubt.get(k) or {}).get(p, "") for k in ("push_n", "travel_mm", "margin_g") for p in ("p5", "p95")]
-            figures = ["" if row[c] is None else row[c] for c in _COLUMNS]
-            writer.writerow([*(row["words"][p] for p in parts), *figures, *ends, "; ".join(row["reasons"])])
+            doubt = row["doubt"]
+            spreads = [None] * 3 if doubt is None else [doubt["push_n"], doubt["travel_mm"], doubt["margin_g"]]
+            figures = [row["push_n"], row["travel_mm"], row["travel_share"], row["grip_use"], row["left_g"], row["price"]]
+            told = [figure for s in spreads for figure in (("", "") if s is None else (s["p5"], s["p95"]))]
+            writer.writerow(
+                [*(row["words"][p] for p in parts), *("" if f is None else f for f in figures), *told, "; ".join(row["reasons"])]
+            )
 
 
-def _table(found: Doc) -> str:
+def _spreads(row: Kept) -> list[tuple[Percentiles | None, str, int, str]]:
+    doubt = row["doubt"]
+    if doubt is None:
+        return []
+    return [
+        (doubt["push_n"], "push", 0, "N"), (doubt["travel_mm"], "travel", 0, "mm"),
+        (doubt["margin_g"], "rear locks after the front by", 2, "g"),
+    ]  # fmt: skip
+
+
+def _table(found: Found) -> str:
     lines = [f"{found['done']:,} combinations tried at {found['decel_g']:.2f} g: {found['meet']:,} meet every limit, "
              f"{found['not_beaten']:,} of them nothing beats"]  # fmt: skip
     lines += [f"  {fall['count']:>9,}  {fall['words']} ({fall['only']:,} only for that)" for fall in found["fall"]]
@@ -69,11 +71,11 @@ def _table(found: Doc) -> str:
         lines.append(f"{n}. {made}")
         lines.append(f"   {row['push_n']:.0f} N, {row['travel_mm']:.0f} mm, {row['grip_use'] * 100:.0f} % of the grip, "
                      f"{row['left_g']:.2f} g with a circuit lost, {price}")  # fmt: skip
-        spread = row["doubt"] or {}
         told_ends = [
-            f"{words} {spread[key]['p5']:.{digits}f} to {spread[key]['p95']:.{digits}f} {unit}"
-            for key, words, digits, unit in _SPREADS if spread.get(key) is not None
-        ]  # fmt: skip
+            f"{words} {spread['p5']:.{digits}f} to {spread['p95']:.{digits}f} {unit}"
+            for spread, words, digits, unit in _spreads(row)
+            if spread is not None
+        ]
         if told_ends:
             lines.append(f"   P5 to P95: {', '.join(told_ends)}")
         lines += [f"   - {reason}" for reason in row["reasons"]]

@@ -11,7 +11,7 @@ from fastapi import FastAPI
 from kobrix.api.app import create_app
 from kobrix.api.pairing import Pairing
 from kobrix.demo import JOBS
-from kobrix.setup import files
+from kobrix.fileformat import files
 from kobrix.store import jobs
 from kobrix.store.connection import open_db, prepare
 

@@ -1,6 +1,9 @@
 """A result as a table for people."""
 
-from typing import Any
+from collections.abc import Iterator, Mapping
+
+from kobrix.core.physics.gains import LEAST_GAIN
+from kobrix.evaluate.shapes import GainsResult, PathResult, Result
 
 
 def _row(*cells: str) -> str:
@@ -11,7 +14,7 @@ def _figure(value: float | None, unit: str, digits: int) -> str:
     return "-" if value is None else f"{value:.{digits}f} {unit}"
 
 
-def _failures(doc: dict[str, Any]) -> list[str]:
+def _failures(doc: PathResult) -> list[str]:
     """What each failure leaves: the best deceleration, at which force, and what ends the push."""
     return [
         _row(
@@ -22,7 +25,7 @@ def _failures(doc: dict[str, Any]) -> list[str]:
     ]  # fmt: skip
 
 
-def _path(doc: dict[str, Any]) -> list[str]:
+def _path(doc: PathResult) -> list[str]:
     lock, design = doc["lock_decel_g"], doc["design_stop"]
     lines = [
         _row("first lock", doc["first_lock"], _figure(lock, "g", 3), _figure(doc["lock_pedal_force_n"], "N", 0)),
@@ -40,7 +43,7 @@ def _path(doc: dict[str, Any]) -> list[str]:
     return lines + _failures(doc)
 
 
-def _answer(doc: dict[str, Any], indent: str = "") -> list[str]:
+def _answer(doc: Mapping[str, object], indent: str = "") -> list[str]:
     """An answer's figures, one a line; a null with its reason."""
     lines = []
     for name, value in doc.items():
@@ -56,7 +59,31 @@ def _answer(doc: dict[str, Any], indent: str = "") -> list[str]:
     return lines
 
 
-def table(result: dict[str, Any]) -> str:
+def _asked(result: Result) -> Iterator[tuple[str, Mapping[str, object]]]:
+    """Every answer to a question besides, by its name."""
+    for name, answer in result.get("answers", {}).items():
+        if isinstance(answer, dict):
+            yield name, answer
+
+
+def _gains(doc: GainsResult) -> list[str]:
+    """What each change bought, link by link, the setup as found at the same stop."""
+    lines = ["", f"what each change bought at {doc['decel_g']:.2f} g, as found at the same stop"]
+    for state, own in doc["load_states"].items():
+        for path, gains in own["paths"].items():
+            for side, bought in gains["same_stop"].items():
+                told = ", ".join(f"{link} x {gain:.2f}" for link, gain in bought["links"].items() if abs(gain - 1.0) > LEAST_GAIN)
+                lines.append(f"  {state}, {path}, {side}: {told or 'nothing'} = {bought['product']:.2f}")
+    return lines
+
+
+def _needs(result: Result) -> list[str]:
+    needs = result.get("needs", {})
+    told = (("decel", needs.get("decel")), ("travel", needs.get("travel")))
+    return [line for answer, paths in told if paths for line in ("", f"{answer} still needs: {', '.join(paths)}")]
+
+
+def table(result: Result) -> str:
     """The result document as lines of text."""
     lines = [result["name"], ""]
     for name, system in result.get("systems", {}).items():
@@ -64,10 +91,11 @@ def table(result: dict[str, Any]) -> str:
     for state, doc in result.get("load_states", {}).items():
         for path, answers in doc["paths"].items():
             lines += ["", f"{state}, {path}", *_path(answers)]
-    for answer, paths in result.get("needs", {}).items():
-        lines += ["", f"{answer} still needs: {', '.join(paths)}"]
-    for question, answer in result.get("answers", {}).items():
+    lines += _needs(result)
+    for question, answer in _asked(result):
         lines += ["", question.replace("_", " "), *_answer(answer)]
+    if "gains" in result:
+        lines += _gains(result["gains"])
     if result.get("unanswered"):
         lines += ["", f"not answered: {', '.join(result['unanswered'])}"]
     if result.get("findings"):
@@ -77,7 +105,7 @@ def table(result: dict[str, Any]) -> str:
     return "\n".join(lines)
 
 
-def shortcut(result: dict[str, Any], failures: bool, tolerance: bool, heat: bool) -> str:
+def shortcut(result: Result, failures: bool, tolerance: bool, heat: bool) -> str:
     """Only what was asked for, as lines of text."""
     lines = [result["name"]]
     if failures:
@@ -87,10 +115,10 @@ def shortcut(result: dict[str, Any], failures: bool, tolerance: bool, heat: bool
         lines.append("  wet: wet pads on the stated grip, not a wet road")
     for name, wanted in (("tolerance", tolerance), ("heat", heat)):
         if wanted:
-            asked = result["questions"].get(name, {})
-            settings = ", ".join(f"{k.replace('_', ' ')} {v}" for k, v in asked.items() if not isinstance(v, dict | list))
-            lines += ["", f"{name} ({settings})", *_answer(result.get("answers", {}).get(name, {}))]
-    for answer, paths in result.get("needs", {}).items():
-        lines += ["", f"{answer} still needs: {', '.join(paths)}"]
+            asked = result["questions"].get(name)
+            given = asked.items() if isinstance(asked, dict) else ()
+            settings = ", ".join(f"{k.replace('_', ' ')} {v}" for k, v in given if not isinstance(v, dict | list))
+            lines += ["", f"{name} ({settings})", *_answer(dict(_asked(result)).get(name, {}))]
+    lines += _needs(result)
     lines += ["", "Estimates, to be proven by test. Makers' instructions, the law and inspection come first."]
     return "\n".join(lines)

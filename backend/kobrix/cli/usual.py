@@ -3,10 +3,10 @@
 from typing import Any
 
 from kobrix.core.errors import BadFile
-from kobrix.setup.model import Setup
-from kobrix.setup.quantities import value_of
-from kobrix.setup.result import Answer, pick
-from kobrix.setup.stations import DiscBrake
+from kobrix.evaluate.solve import Answer, pick
+from kobrix.fileformat.models import Setup
+from kobrix.fileformat.quantities import value_of
+from kobrix.fileformat.stations import DiscBrake
 
 _SHARES = {"friction": 0.08, "grip": 0.05, "cg_height_mm": 0.05, "front_share": 0.02}  # of the entry, half widths, our estimate
 
@@ -16,7 +16,7 @@ def usual_tolerance(setup: Setup, asked: dict[str, Any] | None) -> dict[str, Any
     if asked is not None:
         return asked
     answer = Answer(setup)
-    if answer.case is None or not pick(answer.case.main.design_known, 0):
+    if answer.solved is None or not pick(answer.solved.main.design_known, 0):
         raise BadFile(
             ["--tolerance needs a setup whose design stop is known: " + ", ".join(answer.needs.get("decel", ["brakes"]))]
         )
@@ -34,7 +34,7 @@ def usual_tolerance(setup: Setup, asked: dict[str, Any] | None) -> dict[str, Any
                 widths[f"vehicle.load_states.{i}.{name}"] = _SHARES[name] * value_of(typed, name)
     for name in ("grip_front", "grip_rear"):
         widths[f"vehicle.{name}"] = _SHARES["grip"] * value_of(getattr(setup.vehicle, name), name)
-    decel = round(pick(answer.case.main.design_decel, 0), 3)
+    decel = round(pick(answer.solved.main.design_decel, 0), 3)
     return {"decel_g": decel, "samples": 2000, "seed": 1, "shape": "uniform", "plus_minus": widths}
 
 

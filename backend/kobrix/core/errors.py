@@ -3,6 +3,7 @@
 KobrixError
 ├── BadEntry (ValueError)        a value that cannot be read or lies outside what is allowed
 ├── BadFile (ValueError)         a file whose shape or version is not known
+│   └── Damaged                  a stored job that cannot be read as one
 ├── Impossible (ArithmeticError) a question that has no answer, with the reason
 ├── NotFound (LookupError)       a job, setup or change that is not there
 └── Stale (RuntimeError)         an edit made on an older revision than the stored one
@@ -33,6 +34,10 @@ class BadFile(KobrixError, ValueError):
     def __init__(self, problems: list[str]) -> None:
         self.problems = problems
         super().__init__(" ".join(problems))
+
+
+class Damaged(BadFile):
+    """A stored job that cannot be read as one; it can be brought round."""
 
 
 class Impossible(KobrixError, ArithmeticError):

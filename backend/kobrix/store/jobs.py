@@ -1,41 +1,47 @@
-"""Jobs and their changes: stored at once, undone and redone, and never overwritten by an edit on an older revision."""
+"""Jobs and their changes: stored at once, undone and redone, and never overwritten by an edit on an older revision.
+
+A change is worked out and checked outside the write lock, on the revision that it was made on; then one short transaction
+compares the revision and sets the document. Whoever comes second on one revision is told so, and nothing of theirs is lost.
+"""
 
 import json
 import sqlite3
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 from dataclasses import dataclass
-from typing import Any
+from pathlib import Path
 
-from kobrix.core.errors import NotFound, Stale
-from kobrix.store.connection import writing
-from kobrix.store.edits import Edit, apply, value_at
+from kobrix.core.errors import KobrixError, NotFound, Stale
+from kobrix.fileformat.paths import Edit, JsonObject
+from kobrix.store.connection import open_db, writing
+from kobrix.store.edits import apply, of_older, run, value_at
 
-Check = Callable[[Any], None]
+Check = Callable[[JsonObject], None]
 _ROW = """
 SELECT id, name, document, revision, changed_at,
-    EXISTS (SELECT 1 FROM changes WHERE job_id = jobs.id AND undone = 0) AS can_undo,
-    EXISTS (SELECT 1 FROM changes WHERE job_id = jobs.id AND undone = 1) AS can_redo
+    (SELECT label FROM changes WHERE job_id = jobs.id AND undone = 0 ORDER BY id DESC LIMIT 1) AS undo,
+    (SELECT label FROM changes WHERE job_id = jobs.id AND undone = 1 ORDER BY id ASC LIMIT 1) AS redo
 FROM jobs
 """
 
 
 @dataclass(frozen=True)
 class Stored:
-    """A job as stored: `id`, `name`, `document`, `revision`, `changed_at`, and whether a step can be undone or redone."""
+    """A job as stored: `id`, `name`, `document`, `revision`, `changed_at`; the labels of the step that `undo` takes back and of
+    the one that `redo` makes again, None where there is none."""
 
     id: int
     name: str
-    document: dict[str, Any]
+    document: JsonObject
     revision: int
     changed_at: str
-    can_undo: bool
-    can_redo: bool
+    undo: str | None
+    redo: str | None
 
 
 def _stored(row: sqlite3.Row) -> Stored:
     return Stored(
         row["id"], row["name"], json.loads(row["document"]), row["revision"], row["changed_at"],
-        bool(row["can_undo"]), bool(row["can_redo"]),
+        row["undo"], row["redo"],
     )  # fmt: skip
 
 
@@ -65,82 +71,154 @@ def get(db: sqlite3.Connection, job_id: int) -> Stored:
     return _stored(row)
 
 
-def add(db: sqlite3.Connection, document: dict[str, Any]) -> Stored:
+def add(db: sqlite3.Connection, document: JsonObject) -> Stored:
     """Store a new job `document` (checked by the caller)."""
     with writing(db):
-        cursor = db.execute(
-            "INSERT INTO jobs (name, document) VALUES (?, ?)", (document["name"], json.dumps(document, ensure_ascii=False))
-        )
+        cursor = db.execute("INSERT INTO jobs (name, document) VALUES (?, ?)", (document["name"], _text(document)))
     return get(db, int(cursor.lastrowid or 0))
 
 
-def _save(db: sqlite3.Connection, job_id: int, document: dict[str, Any]) -> None:
-    db.execute(
+def _text(document: JsonObject) -> str:
+    return json.dumps(document, ensure_ascii=False)
+
+
+def _set(db: sqlite3.Connection, job_id: int, base: int, document: JsonObject) -> bool:
+    """Put a document in place of the one of revision `base`; whether that was still the stored one."""
+    cursor = db.execute(
         "UPDATE jobs SET document = ?, name = ?, revision = revision + 1,"
-        " changed_at = strftime('%Y-%m-%dT%H:%M:%SZ', 'now') WHERE id = ?",
-        (json.dumps(document, ensure_ascii=False), document["name"], job_id),
+        " changed_at = strftime('%Y-%m-%dT%H:%M:%SZ', 'now') WHERE id = ? AND revision = ?",
+        (_text(document), document["name"], job_id, base),
     )
+    return cursor.rowcount == 1
 
 
-def _both(stored: Stored, edits: list[Edit]) -> list[dict[str, object]]:
-    return [{"path": e["path"], "yours": e.get("value"), "stored": value_at(stored.document, e["path"])[0]} for e in edits]
+def stale(base: int, stored: Stored, edits: list[Edit]) -> Stale:
+    """The refusal of `edits` on an older revision `base`, with both values of every place they name."""
+    both = [
+        {"path": e["path"], "yours": e.get("value"), "stored": value_at(stored.document, e["path"])[0]} for e in edits
+    ]  # fmt: skip
+    return Stale(base, stored.revision, both)
 
 
-def change(
-    db: sqlite3.Connection, job_id: int, base: int, edits: list[Edit], label: str, gesture: str | None, check: Check
-) -> Stored:
+def change(path: Path, job_id: int, base: int, edits: list[Edit], label: str, gesture: str | None, check: Check) -> Stored:
     """Make `edits` on revision `base` of a job, as one step named `label`; edits of one `gesture` are one step.
 
     `check` raises when the changed document is not a job, and nothing is stored then. Raises Stale with both values
     where the job was changed since, NotFound, BadEntry.
     """
-    with writing(db):
+    with open_db(path) as db:
         stored = get(db, job_id)
         if stored.revision != base:
-            raise Stale(base, stored.revision, _both(stored, edits))
-        document, inverse = apply(stored.document, edits)
+            raise stale(base, stored, edits)
+        document, forth, back = apply(stored.document, edits)
         check(document)
-        if document == stored.document:
+        if _text(document) == _text(stored.document):
             return stored
-        last = db.execute(
-            "SELECT id, gesture, edits, inverse FROM changes WHERE job_id = ? AND undone = 0 ORDER BY id DESC LIMIT 1", (job_id,)
-        ).fetchone()
-        db.execute("DELETE FROM changes WHERE job_id = ? AND undone = 1", (job_id,))
-        if gesture is not None and last is not None and last["gesture"] == gesture:
-            together = json.dumps(json.loads(last["edits"]) + edits)
-            back = json.dumps(inverse + json.loads(last["inverse"]))
-            db.execute("UPDATE changes SET edits = ?, inverse = ? WHERE id = ?", (together, back, last["id"]))
-        else:
-            db.execute(
-                "INSERT INTO changes (job_id, gesture, label, edits, inverse) VALUES (?, ?, ?, ?, ?)",
-                (job_id, gesture, label, json.dumps(edits), json.dumps(inverse)),
-            )
-        _save(db, job_id, document)
-    return get(db, job_id)
+        with writing(db):
+            if not _set(db, job_id, base, document):
+                raise stale(base, get(db, job_id), edits)
+            last = db.execute(
+                "SELECT id, gesture, edits, inverse FROM changes WHERE job_id = ? AND undone = 0 ORDER BY id DESC LIMIT 1",
+                (job_id,),
+            ).fetchone()
+            db.execute("DELETE FROM changes WHERE job_id = ? AND undone = 1", (job_id,))
+            if gesture is not None and last is not None and last["gesture"] == gesture:
+                together = json.dumps(json.loads(last["edits"]) + forth)
+                all_back = json.dumps(back + json.loads(last["inverse"]))
+                db.execute("UPDATE changes SET edits = ?, inverse = ? WHERE id = ?", (together, all_back, last["id"]))
+            else:
+                db.execute(
+                    "INSERT INTO changes (job_id, gesture, label, edits, inverse) VALUES (?, ?, ?, ?, ?)",
+                    (job_id, gesture, label, json.dumps(forth), json.dumps(back)),
+                )
+        return get(db, job_id)
 
 
-def _step(db: sqlite3.Connection, job_id: int, base: int, undone: int, column: str, order: str, what: str) -> Stored:
-    with writing(db):
+@dataclass(frozen=True)
+class _Step:
+    """A step of the history: its row's `id`, whether it is `undone`, and what makes it again (`edits`) or takes it back."""
+
+    id: int
+    undone: int
+    edits: str
+    inverse: str
+
+    def turned(self, document: JsonObject) -> JsonObject:
+        """The `document` with the step taken back, or made again where it was undone."""
+        kept = json.loads(self.edits if self.undone else self.inverse)
+        return run(document, of_older(document, kept))
+
+
+def _steps(db: sqlite3.Connection, job_id: int, undone: int) -> Iterator[_Step]:
+    """The steps that can be made again, or taken back, in the order in which they can."""
+    order = "ASC" if undone else "DESC"
+    rows = db.execute(
+        f"SELECT id, undone, edits, inverse FROM changes WHERE job_id = ? AND undone = ? ORDER BY id {order}", (job_id, undone)
+    )
+    yield from (_Step(*row) for row in rows)
+
+
+def _turn(path: Path, job_id: int, base: int, undone: int, check: Check) -> Stored:
+    with open_db(path) as db:
         stored = get(db, job_id)
         if stored.revision != base:
-            raise Stale(base, stored.revision, [])
-        row = db.execute(
-            f"SELECT id, {column} AS edits FROM changes WHERE job_id = ? AND undone = ? ORDER BY id {order} LIMIT 1",
-            (job_id, undone),
-        ).fetchone()
-        if row is None:
-            raise NotFound("step", what)
-        document, _ = apply(stored.document, json.loads(row["edits"]))
-        db.execute("UPDATE changes SET undone = ? WHERE id = ?", (1 - undone, row["id"]))
-        _save(db, job_id, document)
-    return get(db, job_id)
+            raise stale(base, stored, [])
+        step = next(_steps(db, job_id, undone), None)
+        if step is None:
+            raise NotFound("step", "to redo" if undone else "to undo")
+        document = step.turned(stored.document)
+        check(document)
+        with writing(db):
+            if not _set(db, job_id, base, document):
+                raise stale(base, get(db, job_id), [])
+            db.execute("UPDATE changes SET undone = ? WHERE id = ?", (1 - undone, step.id))
+        return get(db, job_id)
 
 
-def undo(db: sqlite3.Connection, job_id: int, base: int) -> Stored:
-    """Undo the last step. Raises NotFound when there is none, Stale."""
-    return _step(db, job_id, base, 0, "inverse", "DESC", "to undo")
+def undo(path: Path, job_id: int, base: int, check: Check) -> Stored:
+    """Undo the last step; what it would leave must pass `check`, else nothing is stored. Raises NotFound when there is none, Stale."""
+    return _turn(path, job_id, base, 0, check)
 
 
-def redo(db: sqlite3.Connection, job_id: int, base: int) -> Stored:
-    """Make the last undone step again. Raises NotFound when there is none, Stale."""
-    return _step(db, job_id, base, 1, "edits", "ASC", "to redo")
+def redo(path: Path, job_id: int, base: int, check: Check) -> Stored:
+    """Make the last undone step again, as `undo` takes one back. Raises NotFound when there is none, Stale."""
+    return _turn(path, job_id, base, 1, check)
+
+
+def bring_round(
+    path: Path, job_id: int, fine: Callable[[JsonObject], bool], tidied: Callable[[JsonObject], JsonObject]
+) -> Stored:
+    """Give a job back that an older Kobrix left so that it cannot be opened, with as little undone of it as can be.
+
+    What `fine` says is a job is sought in this order: what is stored; that `tidied` (what cannot stand taken out); with the steps
+    that were undone made again, nearest first; with the last steps taken back, nearest first. Raises NotFound where none is.
+    """
+    with open_db(path) as db:
+        stored = get(db, job_id)
+        found, turned = _sound(db, stored, fine, tidied)
+        if found is None:
+            raise NotFound("state", "of this job that can be opened")
+        with writing(db):
+            if _set(db, job_id, stored.revision, found):
+                db.executemany("UPDATE changes SET undone = ? WHERE id = ?", [(1 - step.undone, step.id) for step in turned])
+        return get(db, job_id)
+
+
+def _sound(
+    db: sqlite3.Connection, stored: Stored, fine: Callable[[JsonObject], bool], tidied: Callable[[JsonObject], JsonObject]
+) -> tuple[JsonObject | None, list[_Step]]:
+    """The nearest state of a job that is one, and the steps that were turned to get there."""
+    for document in (stored.document, tidied(stored.document)):
+        if fine(document):
+            return document, []
+    for undone in (1, 0):
+        document, turned = stored.document, []
+        for step in _steps(db, stored.id, undone):
+            try:
+                document = step.turned(document)
+            except KobrixError:
+                break
+            turned.append(step)
+            if fine(document):
+                return document, turned
+    return None, []

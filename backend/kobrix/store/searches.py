@@ -5,6 +5,7 @@ import sqlite3
 from dataclasses import dataclass
 from typing import Any
 
+from kobrix.fileformat.paths import JsonObject
 from kobrix.store.connection import writing
 
 
@@ -12,9 +13,9 @@ from kobrix.store.connection import writing
 class Kept:
     """A search: its `ask`, the `revision` of the job it was asked on, what was `found` in how many `seconds`, None until then."""
 
-    ask: dict[str, Any]
+    ask: JsonObject
     revision: int
-    found: dict[str, Any] | None
+    found: Any
     seconds: float | None
 
 
@@ -27,7 +28,7 @@ def get(db: sqlite3.Connection, job_id: int) -> Kept | None:
     return Kept(json.loads(row["ask"]), row["revision"], found, row["seconds"])
 
 
-def begin(db: sqlite3.Connection, job_id: int, revision: int, ask: dict[str, Any]) -> None:
+def begin(db: sqlite3.Connection, job_id: int, revision: int, ask: JsonObject) -> None:
     """Keep what is asked of a job in place of the last search."""
     with writing(db):
         db.execute(
@@ -37,7 +38,7 @@ def begin(db: sqlite3.Connection, job_id: int, revision: int, ask: dict[str, Any
         )
 
 
-def end(db: sqlite3.Connection, job_id: int, ask: dict[str, Any], found: dict[str, Any], seconds: float) -> None:
+def end(db: sqlite3.Connection, job_id: int, ask: JsonObject, found: object, seconds: float) -> None:
     """Keep what a search found, unless something else was asked since."""
     with writing(db):
         db.execute(

@@ -2,9 +2,10 @@
 import createClient from 'openapi-fetch';
 import type { components, paths } from './generated';
 
-export type Job = components['schemas']['JobOut'];
 export type Problem = components['schemas']['Problem'];
-export type EditIn = components['schemas']['EditIn'];
+
+/** By which the server says that a job can be brought round. */
+export const DAMAGED = 'urn:kobrix:damaged-job';
 
 export const client = createClient<paths>({ baseUrl: '' });
 
@@ -37,3 +38,8 @@ export async function answered<T>(call: () => Promise<{ data?: T; error?: unknow
   const problem = answer.error as Partial<Problem> | undefined;
   throw new Refused({ ...NOT_THERE, ...problem, detail: problem?.detail ?? NOT_THERE.detail });
 }
+
+/** The path of a job, as a request wants it. */
+export const ofJob = (id: number) => ({ params: { path: { job_id: id } } });
+/** An answer that holds for one revision and is thrown away a while after nothing shows it. */
+export const lasting = (ms: number) => ({ retry: false, staleTime: Infinity, gcTime: ms }) as const;

@@ -1,16 +1,17 @@
 /** Keeps the job on screen in step with what is stored: the server tells each new revision while the page is looked at. */
 import { useQueryClient } from '@tanstack/react-query';
 import { useEffect } from 'react';
-import type { Job } from './client';
+import { keys } from './keys';
+import type { Page } from './pages';
 
 export function useInStep(id: number): void {
   const queries = useQueryClient();
   useEffect(() => {
     let source: EventSource | null = null;
-    const told = (event: MessageEvent<string>) => {
-      const here = queries.getQueryData<Job>(['job', id]);
-      if (here && Number(event.data) !== here.revision && queries.isMutating() === 0)
-        void queries.invalidateQueries({ queryKey: ['job', id] });
+    const heard = (event: MessageEvent<string>) => {
+      const here = queries.getQueriesData<Page>({ queryKey: keys.pages(id), type: 'active' });
+      const other = here.some(([, page]) => page && page.job.revision !== Number(event.data));
+      if (other && queries.isMutating() === 0) void queries.invalidateQueries({ queryKey: keys.pages(id) });
     };
     // A browser opens few connections to one server: only the page that is seen holds one.
     const look = () => {
@@ -18,7 +19,7 @@ export function useInStep(id: number): void {
       source = null;
       if (document.visibilityState !== 'visible') return;
       source = new EventSource(`/api/jobs/${id}/events`);
-      source.onmessage = told;
+      source.onmessage = heard;
     };
     look();
     document.addEventListener('visibilitychange', look);

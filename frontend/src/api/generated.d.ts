@@ -77,7 +77,7 @@ export interface paths {
         };
         /**
          * Get Job
-         * @description One job with everything a screen shows of it.
+         * @description One job as it is stored. What cannot be read as one is refused in words, with what is wrong of it.
          */
         get: operations["get_job_api_jobs__job_id__get"];
         put?: never;
@@ -132,6 +132,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/stages": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Job Stages
+         * @description The stages in their order, and how each stands for a job.
+         */
+        get: operations["job_stages_api_jobs__job_id__stages_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/changes": {
         parameters: {
             query?: never;
@@ -143,7 +163,7 @@ export interface paths {
         put?: never;
         /**
          * Change Job
-         * @description Make edits on a revision, as one step. A stale base gets 409 with both values and changes nothing.
+         * @description Make a step on a revision. A stale base gets 409 with both values and changes nothing.
          */
         post: operations["change_job_api_jobs__job_id__changes_post"];
         delete?: never;
@@ -206,6 +226,166 @@ export interface paths {
          * @description Make the last undone step again.
          */
         post: operations["redo_job_api_jobs__job_id__redo_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/round": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Bring Job Round
+         * @description Bring a job round that an older Kobrix left so that it cannot be opened: as little of it is undone as can be.
+         */
+        post: operations["bring_job_round_api_jobs__job_id__round_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/measure": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Job Sheet
+         * @description What a person measures on one setup of a job.
+         */
+        get: operations["job_sheet_api_jobs__job_id__measure_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/sensitivity": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Job Sensitivity
+         * @description Which uncertain entry moves the push and the travel of one setup most.
+         */
+        get: operations["job_sensitivity_api_jobs__job_id__sensitivity_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Look
+         * @description Read a push or a stop as a person typed it.
+         */
+        post: operations["look_api_look_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/help/{name}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Help
+         * @description Make entries of what was read off scales, tape or pad.
+         */
+        post: operations["help__api_help__name__post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/photos": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Add Photo
+         * @description Keep a photograph: the picture's bytes as the body.
+         */
+        post: operations["add_photo_api_jobs__job_id__photos_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/photos/{sha256}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Photo
+         * @description A photograph as it was sent.
+         */
+        get: operations["get_photo_api_jobs__job_id__photos__sha256__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/size": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Job Size
+         * @description Every setup of a job at its wanted stop.
+         */
+        get: operations["job_size_api_jobs__job_id__size_get"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -360,130 +540,20 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/jobs/{job_id}/sheet": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Job Sheet
-         * @description What a person measures on one setup of a job.
-         */
-        get: operations["job_sheet_api_jobs__job_id__sheet_get"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/jobs/{job_id}/matters": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Job Matters
-         * @description Which doubt moves the push and the travel of one setup most.
-         */
-        get: operations["job_matters_api_jobs__job_id__matters_get"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/look": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Look
-         * @description Read a push or a stop as a person typed it.
-         */
-        post: operations["look_api_look_post"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/help/{name}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Help
-         * @description Make entries of what was read off scales, tape or pad.
-         */
-        post: operations["help__api_help__name__post"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/jobs/{job_id}/photos": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /**
-         * Add Photo
-         * @description Keep a photograph: the picture's bytes as the body.
-         */
-        post: operations["add_photo_api_jobs__job_id__photos_post"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/jobs/{job_id}/photos/{sha256}": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Get Photo
-         * @description A photograph as it was sent.
-         */
-        get: operations["get_photo_api_jobs__job_id__photos__sha256__get"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /**
+         * Addition
+         * @description A press that adds something.
+         */
+        Addition: {
+            /** Label */
+            label: string;
+            /** Edits */
+            edits: components["schemas"]["Edit"][];
+        };
         /**
          * Against
          * @description A setup against the one as found, at the same stop.
@@ -646,7 +716,9 @@ export interface components {
         };
         /**
          * ChangeIn
-         * @description Edits made on revision `base`, as one step.
+         * @description A step on revision `base`: something done with a `plan`, then `edits`. `under`: the setup whose places they name, the whole
+         *     job when left out (a plan that is copied in this step may be named). `follow`: what is done as found is done in every plan that
+         *     has the same there.
          */
         ChangeIn: {
             /** Base */
@@ -658,8 +730,29 @@ export interface components {
             label: string;
             /** Gesture */
             gesture?: string | null;
-            /** Edits */
+            plan?: components["schemas"]["PlanIn"] | null;
+            /** Under */
+            under?: string | null;
+            /**
+             * Follow
+             * @default false
+             */
+            follow: boolean;
+            /**
+             * Edits
+             * @default []
+             */
             edits: components["schemas"]["EditIn"][];
+            show?: components["schemas"]["ShowIn"] | null;
+        };
+        /**
+         * Changed
+         * @description A job after a change, and what the page that asked shows of it, null where none asked.
+         */
+        Changed: {
+            job: components["schemas"]["JobOut"];
+            /** Shown */
+            shown: components["schemas"]["MeasureView"] | components["schemas"]["SizeView"] | null;
         };
         /**
          * Choice
@@ -724,6 +817,28 @@ export interface components {
             results: components["schemas"]["ComparedResult"][];
             /** Words */
             words: string[];
+        };
+        /**
+         * Conflict
+         * @description A place that was changed elsewhere too: what was sent, and what is stored.
+         */
+        Conflict: {
+            /** Path */
+            path: string;
+            /** Yours */
+            yours: unknown;
+            /** Stored */
+            stored: unknown;
+        };
+        /**
+         * ControlPlace
+         * @description Where a control and its cylinder stand below the setup, and the system whose brakes it presses: dotted paths.
+         */
+        ControlPlace: {
+            /** Control */
+            control: string;
+            /** Owner */
+            owner: string;
         };
         /**
          * Curves
@@ -818,17 +933,15 @@ export interface components {
         };
         /**
          * DeviceTarget
-         * @description Where a device can be put, and what is there.
+         * @description Where a device can be put: the pointer of the list, and that of its end, null where there is no list yet.
          */
         DeviceTarget: {
             /** Label */
             label: string;
             /** Path */
             path: string;
-            /** Have */
-            have: {
-                [key: string]: unknown;
-            }[];
+            /** Into */
+            into: string | null;
         };
         /**
          * Devices
@@ -869,23 +982,6 @@ export interface components {
             thickness_mm: number | null;
         };
         /**
-         * DoubtOut
-         * @description How sure a setup's figures are.
-         */
-        DoubtOut: {
-            push_n: components["schemas"]["Range3"] | null;
-            travel_mm: components["schemas"]["Range3"] | null;
-            margin_g: components["schemas"]["Range3"] | null;
-            /** Chances */
-            chances: {
-                [key: string]: number;
-            };
-            /** Trials */
-            trials: number;
-            /** Measure */
-            measure: components["schemas"]["ToMeasure"][];
-        };
-        /**
          * DrumParts
          * @description A drum brake's dimensions.
          */
@@ -905,19 +1001,35 @@ export interface components {
         };
         /**
          * Edit
-         * @description An edit of the job; without a value it takes the field away.
+         * @description An edit of a file by JSON Pointer: `set` (in an object, or in place of what a list has), `insert` before a place of a list
+         *     (`-`: at its end), `move` to the place `to`, `remove`. What is on the way to a place that is set and is not there is made.
          */
         Edit: {
+            /**
+             * Op
+             * @enum {string}
+             */
+            op: "set" | "insert" | "move" | "remove";
             /** Path */
             path: string;
             /** Value */
             value?: unknown;
+            /** To */
+            to?: string;
         };
         /**
          * EditIn
-         * @description An edit: what was typed (`text`), or a `value`; neither takes the field away.
+         * @description An edit by JSON Pointer: what was typed (`text`, read on the server, a bare number in the `preferred` unit) or a `value` to
+         *     `set` or `insert`; `to` where something is moved. Nothing typed takes the field away. `known`: whether the entry is said to be
+         *     known from now on, or not to be; left out, what is typed or set is known.
          */
         EditIn: {
+            /**
+             * Op
+             * @default set
+             * @enum {string}
+             */
+            op: "set" | "insert" | "move" | "remove";
             /** Path */
             path: string;
             /** Text */
@@ -926,6 +1038,10 @@ export interface components {
             value?: unknown;
             /** Preferred */
             preferred?: string | null;
+            /** To */
+            to?: string | null;
+            /** Known */
+            known?: boolean | null;
         };
         /**
          * EffortBand
@@ -999,8 +1115,22 @@ export interface components {
             choices: components["schemas"]["Choice"][];
         };
         /**
+         * EntryToMeasure
+         * @description An entry whose doubt matters.
+         */
+        EntryToMeasure: {
+            /** Path */
+            path: string;
+            /** Label */
+            label: string;
+            /** Rank */
+            rank: number;
+            /** Assumed */
+            assumed: boolean;
+        };
+        /**
          * Failed
-         * @description The range of pushes with a failure in it.
+         * @description The range of pushes with a failure in it, and what is left of each link against the setup without it.
          */
         Failed: {
             /** Name */
@@ -1008,6 +1138,7 @@ export interface components {
             /** Words */
             words: string;
             curves: components["schemas"]["Curves"];
+            gains: components["schemas"]["GainCurves"] | null;
         };
         /**
          * FailedIn
@@ -1045,6 +1176,13 @@ export interface components {
         FailureView: {
             /** Name */
             name: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "healthy" | "circuit" | "booster" | "hot" | "wet" | "valves_shut" | "valves_open" | "air" | "other";
+            /** Words */
+            words: string;
             /** Pedal Force N */
             pedal_force_n: number;
             /**
@@ -1074,12 +1212,16 @@ export interface components {
             only: number;
         };
         /**
-         * FindingOut
+         * Finding
          * @description A judgement in words.
          */
-        FindingOut: {
+        Finding: {
             /** Id */
             id: string;
+            /** Rule */
+            rule: string;
+            /** Kind */
+            kind: string;
             /**
              * Level
              * @enum {string}
@@ -1095,7 +1237,21 @@ export interface components {
             value: number | null;
             /** Limit */
             limit: number | null;
-            mend: components["schemas"]["MendOut"] | null;
+            mend: components["schemas"]["FindingMend"] | null;
+        };
+        /**
+         * FindingMend
+         * @description A mend: a label to press, its name while it is tried, and the edits below the setup that it makes; none for one that is only shown.
+         */
+        FindingMend: {
+            /** Kind */
+            kind: string;
+            /** Label */
+            label: string;
+            /** Name */
+            name: string;
+            /** Edits */
+            edits: components["schemas"]["Edit"][];
         };
         /**
          * Found
@@ -1141,7 +1297,7 @@ export interface components {
             /** Not Beaten */
             not_beaten: number;
             /** Kept */
-            kept: components["schemas"]["KeptOut"][];
+            kept: components["schemas"]["Kept"][];
         };
         /**
          * Friction
@@ -1165,6 +1321,20 @@ export interface components {
             wet?: number | string;
         };
         /**
+         * GainCurves
+         * @description What each change bought, by side: the setup before at the same stop, and at the same push.
+         */
+        GainCurves: {
+            /** Same Stop */
+            same_stop: {
+                [key: string]: components["schemas"]["SideGainCurves"];
+            };
+            /** Same Push */
+            same_push: {
+                [key: string]: components["schemas"]["SideGainCurves"];
+            };
+        };
+        /**
          * Group
          * @description Entries that belong together; `remove` takes them away.
          */
@@ -1175,6 +1345,19 @@ export interface components {
             entries: components["schemas"]["Entry"][];
             /** Remove */
             remove: components["schemas"]["Edit"][];
+        };
+        /**
+         * Headline
+         * @description How a setup stands in a word: what is worst, or the push for the stop wanted.
+         */
+        Headline: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "incomplete" | "rear_first" | "rear_lifts" | "no_such_stop" | "push";
+            /** Push N */
+            push_n: number | null;
         };
         /**
          * HeatIn
@@ -1217,67 +1400,26 @@ export interface components {
             ambient_c: string;
         };
         /**
-         * HeatOut
-         * @description One rotor in the series; `peaks_c` null with the `reason`.
+         * Helper
+         * @description A helper of a section.
          */
-        HeatOut: {
-            /** Peaks C */
-            peaks_c: number[] | null;
-            /** Reason */
-            reason?: string | null;
-            /** Starts C */
-            starts_c?: number[] | null;
-            /** Last Cooled C */
-            last_cooled_c?: number | null;
-            /** Rotor Energy J */
-            rotor_energy_j?: number | null;
-            /** Stop Energy J */
-            stop_energy_j?: number | null;
-            /** Axle Share */
-            axle_share?: number | null;
-            /** Single Stop Rise K */
-            single_stop_rise_k?: number | null;
-            /** Fluid Estimate C */
-            fluid_estimate_c?: number | null;
-            /** Wet Boiling C */
-            wet_boiling_c?: number | null;
-            /** Fluid Margin K */
-            fluid_margin_k?: number | null;
+        Helper: {
+            /** Name */
+            name: string;
+            /** Title */
+            title: string;
+            /** How */
+            how: string;
+            /** Asks */
+            asks: components["schemas"]["HelperAsk"][];
         };
         /**
-         * HelpEntry
-         * @description An entry that a helper fills.
-         */
-        HelpEntry: {
-            /** Key */
-            key: string;
-            /** Text */
-            text: string;
-        };
-        /**
-         * HelpIn
-         * @description What was read, as typed, by the helper's names; `preferred` units of bare numbers by length and mass.
-         */
-        HelpIn: {
-            /** Given */
-            given: {
-                [key: string]: string;
-            };
-            /**
-             * Preferred
-             * @default {}
-             */
-            preferred: {
-                [key: string]: string;
-            };
-        };
-        /**
-         * HelpOut
+         * HelperAnswer
          * @description What a helper makes of it.
          */
-        HelpOut: {
+        HelperAnswer: {
             /** Entries */
-            entries: components["schemas"]["HelpEntry"][];
+            entries: components["schemas"]["HelperEntry"][];
             /** Plus Minus */
             plus_minus: {
                 [key: string]: string;
@@ -1296,18 +1438,31 @@ export interface components {
             label: string;
         };
         /**
-         * HelperOut
-         * @description A helper of a section.
+         * HelperEntry
+         * @description An entry that a helper fills.
          */
-        HelperOut: {
-            /** Name */
-            name: string;
-            /** Title */
-            title: string;
-            /** How */
-            how: string;
-            /** Asks */
-            asks: components["schemas"]["HelperAsk"][];
+        HelperEntry: {
+            /** Key */
+            key: string;
+            /** Text */
+            text: string;
+        };
+        /**
+         * HelperIn
+         * @description What was read, as typed, by the helper's names; `preferred` units of bare numbers by length and mass.
+         */
+        HelperIn: {
+            /** Given */
+            given: {
+                [key: string]: string;
+            };
+            /**
+             * Preferred
+             * @default {}
+             */
+            preferred: {
+                [key: string]: string;
+            };
         };
         /**
          * JobLine
@@ -1327,7 +1482,8 @@ export interface components {
         };
         /**
          * JobOut
-         * @description A job as stored, with what a screen shows of it.
+         * @description A job as stored: its document, the names of its setups, what the next plan would be called, and the labels of the steps that
+         *     undo takes back and redo makes again, null where there is none.
          */
         JobOut: {
             /** Id */
@@ -1338,40 +1494,25 @@ export interface components {
             revision: number;
             /** Changed At */
             changed_at: string;
-            /** Can Undo */
-            can_undo: boolean;
-            /** Can Redo */
-            can_redo: boolean;
+            /** Undo */
+            undo: string | null;
+            /** Redo */
+            redo: string | null;
+            /** Setups */
+            setups: string[];
+            /** Next Plan */
+            next_plan: string;
             /** Document */
             document: {
-                [key: string]: unknown;
+                [key: string]: components["schemas"]["JsonValue"];
             };
-            view: components["schemas"]["JobView"];
         };
+        JsonValue: unknown;
         /**
-         * JobView
-         * @description Every setup of a job, at one wanted stop.
-         */
-        JobView: {
-            measured: components["schemas"]["Measured"];
-            /** Wanted Decel G */
-            wanted_decel_g: number | null;
-            /** Push Range N */
-            push_range_n: number;
-            /** Force Limit N */
-            force_limit_n: number;
-            effort: components["schemas"]["EffortBand"] | null;
-            travel: components["schemas"]["TravelBand"];
-            /** Standard Bores */
-            standard_bores: components["schemas"]["Bore"][];
-            /** Setups */
-            setups: components["schemas"]["SetupView"][];
-        };
-        /**
-         * KeptOut
+         * Kept
          * @description A setup that meets every limit.
          */
-        KeptOut: {
+        Kept: {
             /** Words */
             words: {
                 [key: string]: string;
@@ -1391,14 +1532,14 @@ export interface components {
             /** Price */
             price: number | null;
             /** Edits */
-            edits: components["schemas"]["MatchEdit"][];
+            edits: components["schemas"]["Edit"][];
             /** Reasons */
             reasons: string[];
             /** As It Stands */
             as_it_stands: boolean;
             /** Beaten */
             beaten: boolean;
-            doubt: components["schemas"]["DoubtOut"] | null;
+            doubt: components["schemas"]["Uncertainty"] | null;
         };
         /**
          * LetIn
@@ -1413,7 +1554,7 @@ export interface components {
             count: number;
             /** Limits */
             limits: {
-                [key: string]: unknown;
+                [key: string]: components["schemas"]["JsonValue"];
             } | null;
         };
         /**
@@ -1451,6 +1592,7 @@ export interface components {
             system: string;
             /** Ratio */
             ratio: number;
+            place: components["schemas"]["ControlPlace"];
             parts: components["schemas"]["Parts"];
         };
         /**
@@ -1542,97 +1684,35 @@ export interface components {
             reason: string | null;
         };
         /**
-         * MatchEdit
-         * @description An edit below the setup; without a value it takes away.
+         * MeasureView
+         * @description The sheet of one setup, as of a `revision` of the job.
          */
-        MatchEdit: {
-            /** Path */
-            path: string;
-            /** Value */
-            value?: unknown;
-        };
-        /**
-         * MatchOut
-         * @description A search of a job: none, running, done, stopped or failed.
-         */
-        MatchOut: {
+        MeasureView: {
+            /** Setup */
+            setup: string;
+            /** Root */
+            root: string;
             /**
-             * State
+             * Kind
              * @enum {string}
              */
-            state: "none" | "running" | "done" | "stopped" | "failed";
-            ask: components["schemas"]["Search"] | null;
-            /** Revision */
-            revision: number;
-            /** Seconds */
-            seconds: number;
-            /** Error */
-            error: string | null;
-            found: components["schemas"]["Found"] | null;
-        };
-        /**
-         * Matter
-         * @description What one doubted entry does: alone from one end of its range to the other, and its rank in the trials.
-         */
-        Matter: {
-            /** Path */
-            path: string;
-            /** Assumed */
-            assumed: boolean;
-            /** Value */
-            value: number;
-            /** Least */
-            least: number;
-            /** Most */
-            most: number;
-            /** Push Rank */
-            push_rank: number;
-            /** Push N */
-            push_n: number[] | null;
-            /** Travel Rank */
-            travel_rank: number;
-            /** Travel Mm */
-            travel_mm: number[] | null;
-        };
-        /**
-         * Matters
-         * @description Every doubted entry, the one that moves most first.
-         */
-        Matters: {
-            /** Decel G */
-            decel_g: number;
-            push_n: components["schemas"]["Spread"] | null;
-            travel_mm: components["schemas"]["Spread"] | null;
-            /** Entries */
-            entries: components["schemas"]["Matter"][];
-            /** Trials */
-            trials: number;
-        };
-        /**
-         * Measured
-         * @description How much of the job as found is measured, and how much of it is in doubt.
-         */
-        Measured: {
+            kind: "car" | "motorcycle" | "aircraft";
+            /** Sections */
+            sections: components["schemas"]["Section"][];
             /** Done */
             done: number;
             /** Total */
             total: number;
-            /** Doubted */
-            doubted: number;
-        };
-        /**
-         * MendOut
-         * @description A mend: a label to press, and the edits it makes below the setup.
-         */
-        MendOut: {
-            /** Kind */
-            kind: string;
-            /** Label */
-            label: string;
-            /** Edits */
-            edits: {
-                [key: string]: unknown;
-            }[];
+            needs: components["schemas"]["SheetNeeds"];
+            /** Condition */
+            condition: components["schemas"]["Note"][];
+            /**
+             * Page
+             * @constant
+             */
+            page: "measure";
+            /** Revision */
+            revision: number;
         };
         /**
          * Missing
@@ -1734,6 +1814,16 @@ export interface components {
             price?: number | null;
         };
         /**
+         * Needs
+         * @description Dotted paths of what is missing: for forces and decelerations, and besides for travel.
+         */
+        Needs: {
+            /** Decel */
+            decel?: string[];
+            /** Travel */
+            travel?: string[];
+        };
+        /**
          * NewJobIn
          * @description An empty job: its name and the vehicle's layout.
          */
@@ -1747,10 +1837,10 @@ export interface components {
             layout: "car_front_rear" | "car_diagonal" | "car_twin" | "motorcycle" | "aircraft_nose_wheel" | "aircraft_tail_wheel" | "trials_car";
         };
         /**
-         * NoteOut
+         * Note
          * @description What was seen on a part.
          */
-        NoteOut: {
+        Note: {
             /** About */
             about: string;
             /** Text */
@@ -1761,7 +1851,7 @@ export interface components {
              */
             level: "fine" | "watch" | "renew";
             /** Photos */
-            photos: components["schemas"]["PhotoOut"][];
+            photos: components["schemas"]["Photo"][];
         };
         /**
          * OwnParts
@@ -1836,17 +1926,26 @@ export interface components {
             free_play_mm: number;
         };
         /**
-         * PhotoOut
+         * Percentiles
+         * @description Percentiles of the trials.
+         */
+        Percentiles: {
+            /** P5 */
+            p5: number;
+            /** P50 */
+            p50: number;
+            /** P95 */
+            p95: number;
+        };
+        /**
+         * Photo
          * @description A photograph by its hash.
          */
-        PhotoOut: {
+        Photo: {
             /** Sha256 */
             sha256: string;
-            /**
-             * Name
-             * @default
-             */
-            name: string;
+            /** Name */
+            name?: string;
         };
         /**
          * Pins
@@ -1871,6 +1970,27 @@ export interface components {
             step_mm: number | string;
         };
         /**
+         * PlanIn
+         * @description What is done with a plan: a new one copied from the setup by `name`, called `to` (left out: the next free name); renamed
+         *     `to`; put at the place `at`; taken out.
+         */
+        PlanIn: {
+            /**
+             * Do
+             * @enum {string}
+             */
+            do: "copy" | "rename" | "move" | "remove";
+            /** Name */
+            name: string;
+            /** To */
+            to?: string | null;
+            /**
+             * At
+             * @default 0
+             */
+            at: number;
+        };
+        /**
          * PlusMinus
          * @description How far an entry may be off, as typed, and the range that leaves.
          */
@@ -1883,16 +2003,6 @@ export interface components {
             least: number;
             /** Most */
             most: number;
-        };
-        /**
-         * Press
-         * @description A press that adds something.
-         */
-        Press: {
-            /** Label */
-            label: string;
-            /** Edits */
-            edits: components["schemas"]["Edit"][];
         };
         /**
          * Problem
@@ -1920,21 +2030,37 @@ export interface components {
              * Both
              * @default []
              */
-            both: {
-                [key: string]: unknown;
-            }[];
+            both: components["schemas"]["Conflict"][];
         };
         /**
-         * Range3
-         * @description P5, P50 and P95.
+         * RotorHeat
+         * @description One rotor in a series of slow-downs; `peaks_c` null with the `reason`.
          */
-        Range3: {
-            /** P5 */
-            p5: number;
-            /** P50 */
-            p50: number;
-            /** P95 */
-            p95: number;
+        RotorHeat: {
+            /** Peaks C */
+            peaks_c?: number[] | null;
+            /** Reason */
+            reason?: string;
+            /** Starts C */
+            starts_c?: number[];
+            /** Last Cooled C */
+            last_cooled_c?: number;
+            /** Stop Energy J */
+            stop_energy_j?: number;
+            /** Axle Share */
+            axle_share?: number;
+            /** Rotor Energy J */
+            rotor_energy_j?: number;
+            /** Single Stop Rise K */
+            single_stop_rise_k?: number;
+            /** Fluid Estimate C */
+            fluid_estimate_c?: number;
+            /** Wet Boiling C */
+            wet_boiling_c?: number;
+            /** Fluid Margin K */
+            fluid_margin_k?: number;
+            /** Friction At Start */
+            friction_at_start?: number[];
         };
         /**
          * Scale
@@ -1988,6 +2114,25 @@ export interface components {
             seed: number;
         };
         /**
+         * SearchState
+         * @description A search of a job: none, running, done, stopped or failed.
+         */
+        SearchState: {
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "none" | "running" | "done" | "stopped" | "failed";
+            ask: components["schemas"]["Search"] | null;
+            /** Revision */
+            revision: number;
+            /** Seconds */
+            seconds: number;
+            /** Error */
+            error: string | null;
+            found: components["schemas"]["Found"] | null;
+        };
+        /**
          * Section
          * @description One part of the vehicle.
          */
@@ -2006,12 +2151,12 @@ export interface components {
             /** Groups */
             groups: components["schemas"]["Group"][];
             /** Adds */
-            adds: components["schemas"]["Press"][];
+            adds: components["schemas"]["Addition"][];
             devices: components["schemas"]["Devices"] | null;
             /** Derived */
             derived: components["schemas"]["Derived"][];
             /** Helpers */
-            helpers: components["schemas"]["HelperOut"][];
+            helpers: components["schemas"]["Helper"][];
             /** Done */
             done: number;
             /** Total */
@@ -2027,6 +2172,44 @@ export interface components {
             state: "empty" | "begun" | "doubt" | "ready";
         };
         /**
+         * SensitiveEntry
+         * @description What one doubted entry does: alone from one end of its range to the other, and its rank in the trials.
+         */
+        SensitiveEntry: {
+            /** Path */
+            path: string;
+            /** Assumed */
+            assumed: boolean;
+            /** Value */
+            value: number;
+            /** Least */
+            least: number;
+            /** Most */
+            most: number;
+            /** Push Rank */
+            push_rank: number;
+            /** Push N */
+            push_n: number[] | null;
+            /** Travel Rank */
+            travel_rank: number;
+            /** Travel Mm */
+            travel_mm: number[] | null;
+        };
+        /**
+         * Sensitivity
+         * @description Every doubted entry, the one that moves most first.
+         */
+        Sensitivity: {
+            /** Decel G */
+            decel_g: number;
+            push_n: components["schemas"]["Percentiles"] | null;
+            travel_mm: components["schemas"]["Percentiles"] | null;
+            /** Entries */
+            entries: components["schemas"]["SensitiveEntry"][];
+            /** Trials */
+            trials: number;
+        };
+        /**
          * SetupView
          * @description A setup on the screen.
          */
@@ -2035,41 +2218,13 @@ export interface components {
             key: string;
             /** Name */
             name: string;
-            /** Needs */
-            needs: {
-                [key: string]: string[];
-            };
+            needs: components["schemas"]["Needs"];
             /** Level */
             level: ("good" | "note" | "caution" | "danger") | null;
-            /** Headline */
-            headline: string;
+            headline: components["schemas"]["Headline"];
             /** Findings */
-            findings: components["schemas"]["FindingOut"][];
+            findings: components["schemas"]["Finding"][];
             solved: components["schemas"]["Solved"] | null;
-        };
-        /**
-         * Sheet
-         * @description What a person measures on one setup.
-         */
-        Sheet: {
-            /** Setup */
-            setup: string;
-            /** Root */
-            root: string;
-            /**
-             * Kind
-             * @enum {string}
-             */
-            kind: "car" | "motorcycle" | "aircraft";
-            /** Sections */
-            sections: components["schemas"]["Section"][];
-            /** Done */
-            done: number;
-            /** Total */
-            total: number;
-            needs: components["schemas"]["SheetNeeds"];
-            /** Condition */
-            condition: components["schemas"]["NoteOut"][];
         };
         /**
          * SheetNeeds
@@ -2136,6 +2291,54 @@ export interface components {
             friction?: components["schemas"]["Friction"] | null;
         };
         /**
+         * ShowIn
+         * @description The page that asks, whose answer comes back with the change, and the setup that it shows.
+         */
+        ShowIn: {
+            /** Page */
+            page: string;
+            /** Setup */
+            setup?: string | null;
+        };
+        /**
+         * SideGainCurves
+         * @description Gains of the links of one side over the range of pushes, those that are not one throughout; null where one of the two
+         *     setups does not brake. Their product.
+         */
+        SideGainCurves: {
+            /** Links */
+            links: {
+                [key: string]: (number | null)[];
+            };
+            /** Product */
+            product: (number | null)[];
+        };
+        /**
+         * SizeView
+         * @description Every setup of a job at one wanted stop, as of a `revision`.
+         */
+        SizeView: {
+            /**
+             * Page
+             * @constant
+             */
+            page: "size";
+            /** Revision */
+            revision: number;
+            /** Wanted Decel G */
+            wanted_decel_g: number | null;
+            /** Push Range N */
+            push_range_n: number;
+            /** Force Limit N */
+            force_limit_n: number;
+            effort: components["schemas"]["EffortBand"] | null;
+            travel: components["schemas"]["TravelBand"];
+            /** Standard Bores */
+            standard_bores: components["schemas"]["Bore"][];
+            /** Setups */
+            setups: components["schemas"]["SetupView"][];
+        };
+        /**
          * Solved
          * @description A setup that is complete enough to be followed: its control paths, the one of all controls last.
          */
@@ -2144,18 +2347,6 @@ export interface components {
             paths: components["schemas"]["PathView"][];
             /** Failures */
             failures: components["schemas"]["FailureName"][];
-        };
-        /**
-         * Spread
-         * @description Percentiles of the trials.
-         */
-        Spread: {
-            /** P5 */
-            p5: number;
-            /** P50 */
-            p50: number;
-            /** P95 */
-            p95: number;
         };
         /**
          * Squares
@@ -2168,6 +2359,20 @@ export interface components {
             at: number[];
             /** Count */
             count: number[];
+        };
+        /**
+         * StageOut
+         * @description A stage in the strip, and how it stands; without a path it is not built yet.
+         */
+        StageOut: {
+            /** Title */
+            title: string;
+            /** Path */
+            path: string | null;
+            /** State */
+            state: ("empty" | "begun" | "doubt" | "ready") | "later";
+            /** Words */
+            words: string;
         };
         /**
          * StateView
@@ -2199,6 +2404,7 @@ export interface components {
             /** Failures */
             failures: components["schemas"]["FailureView"][];
             curves: components["schemas"]["Curves"];
+            gains: components["schemas"]["GainCurves"] | null;
         };
         /**
          * StationCurves
@@ -2226,11 +2432,11 @@ export interface components {
             /** Torque Per Wheel Nm */
             torque_per_wheel_nm: number;
             /** Clamp N */
-            clamp_n?: number | null;
+            clamp_n?: number;
             /** Volume Cm3 */
-            volume_cm3?: number | null;
+            volume_cm3?: number;
             /** Knee Kpa */
-            knee_kpa?: number | null;
+            knee_kpa?: number;
         };
         /**
          * StationParts
@@ -2269,10 +2475,46 @@ export interface components {
         StepIn: {
             /** Base */
             base: number;
+            show?: components["schemas"]["ShowIn"] | null;
+        };
+        /**
+         * StepView
+         * @description A step of the working as a screen shows it: whose figure it is, and the fields that its numbers come from.
+         */
+        StepView: {
+            /** Id */
+            id: string;
+            /** Formula */
+            formula: string;
+            /** Numbers */
+            numbers: string;
+            /** Value */
+            value: number;
+            /** Unit */
+            unit: string;
+            /** Source */
+            source: string;
+            /** Uses */
+            uses: string[];
+            /**
+             * Figure
+             * @enum {string}
+             */
+            figure: "push" | "ratio" | "rod" | "out" | "inlet" | "outlet" | "clamp" | "torque" | "force" | "decel" | "load" | "adhesion" | "travel" | "cause";
+            /** Station */
+            station: string | null;
+            /** Axle */
+            axle: ("front" | "rear") | null;
+            /** Where */
+            where: string | null;
+            /** Cause */
+            cause: string | null;
+            /** Provenance */
+            provenance: string[];
         };
         /**
          * SystemMoment
-         * @description One system at a push.
+         * @description One control at a push.
          */
         SystemMoment: {
             /** Control Force N */
@@ -2282,11 +2524,15 @@ export interface components {
             /** Booster Out N */
             booster_out_n: number;
             /** Pedal Travel Mm */
-            pedal_travel_mm?: number | null;
+            pedal_travel_mm?: number;
             /** Piston Travel Mm */
-            piston_travel_mm?: number | null;
+            piston_travel_mm?: number;
             /** Bottomed */
-            bottomed?: boolean | null;
+            bottomed?: boolean;
+            /** Instant Ratio */
+            instant_ratio?: number;
+            /** Rod Angle Deg */
+            rod_angle_deg?: number;
             /** Stations */
             stations: {
                 [key: string]: components["schemas"]["StationMoment"];
@@ -2296,25 +2542,7 @@ export interface components {
                 [key: string]: {
                     [key: string]: number;
                 };
-            } | null;
-            /** Instant Ratio */
-            instant_ratio?: number | null;
-            /** Rod Angle Deg */
-            rod_angle_deg?: number | null;
-        };
-        /**
-         * ToMeasure
-         * @description An entry whose doubt matters.
-         */
-        ToMeasure: {
-            /** Path */
-            path: string;
-            /** Label */
-            label: string;
-            /** Rank */
-            rank: number;
-            /** Assumed */
-            assumed: boolean;
+            };
         };
         /**
          * TravelBand
@@ -2329,14 +2557,47 @@ export interface components {
             danger: number;
         };
         /**
+         * Tried
+         * @description A setup as it would be, and how it would stand in the job's document.
+         */
+        Tried: {
+            setup: components["schemas"]["SetupView"];
+            /** Document */
+            document: {
+                [key: string]: components["schemas"]["JsonValue"];
+            };
+        };
+        /**
          * TryIn
-         * @description Edits tried on a setup without storing them.
+         * @description Edits tried on a setup without storing them, none for the setup as it is; `under` as in a change.
          */
         TryIn: {
             /** Setup */
             setup: string;
-            /** Edits */
+            /** Under */
+            under?: string | null;
+            /**
+             * Edits
+             * @default []
+             */
             edits: components["schemas"]["EditIn"][];
+        };
+        /**
+         * Uncertainty
+         * @description How sure a setup's figures are.
+         */
+        Uncertainty: {
+            push_n: components["schemas"]["Percentiles"] | null;
+            travel_mm: components["schemas"]["Percentiles"] | null;
+            margin_g: components["schemas"]["Percentiles"] | null;
+            /** Chances */
+            chances: {
+                [key: string]: number;
+            };
+            /** Trials */
+            trials: number;
+            /** Measure */
+            measure: components["schemas"]["EntryToMeasure"][];
         };
         /**
          * Usual
@@ -2442,28 +2703,6 @@ export interface components {
             load: number;
             /** Pedal Force N */
             pedal_force_n: number;
-        };
-        /**
-         * WorkingStep
-         * @description One step: the formula, the same with its numbers, what it uses, and the fields its numbers come from.
-         */
-        WorkingStep: {
-            /** Id */
-            id: string;
-            /** Formula */
-            formula: string;
-            /** Numbers */
-            numbers: string;
-            /** Value */
-            value: number;
-            /** Unit */
-            unit: string;
-            /** Source */
-            source: string;
-            /** Uses */
-            uses: string[];
-            /** Origins */
-            origins: string[];
         };
     };
     responses: never;
@@ -2957,8 +3196,75 @@ export interface operations {
                 };
                 content: {
                     "application/json": {
-                        [key: string]: unknown;
+                        [key: string]: components["schemas"]["JsonValue"];
                     };
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    job_stages_api_jobs__job_id__stages_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StageOut"][];
                 };
             };
             /** @description Forbidden */
@@ -3029,7 +3335,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["JobOut"];
+                    "application/json": components["schemas"]["Changed"];
                 };
             };
             /** @description Forbidden */
@@ -3100,7 +3406,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SetupView"];
+                    "application/json": components["schemas"]["Tried"];
                 };
             };
             /** @description Forbidden */
@@ -3171,7 +3477,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["JobOut"];
+                    "application/json": components["schemas"]["Changed"];
                 };
             };
             /** @description Forbidden */
@@ -3242,7 +3548,552 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
+                    "application/json": components["schemas"]["Changed"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    bring_job_round_api_jobs__job_id__round_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
                     "application/json": components["schemas"]["JobOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    job_sheet_api_jobs__job_id__measure_get: {
+        parameters: {
+            query?: {
+                setup?: string;
+            };
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeasureView"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    job_sensitivity_api_jobs__job_id__sensitivity_get: {
+        parameters: {
+            query?: {
+                setup?: string;
+            };
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Sensitivity"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    look_api_look_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LookIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["LookOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    help__api_help__name__post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                name: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HelperIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HelperAnswer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    add_photo_api_jobs__job_id__photos_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Photo"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    get_photo_api_jobs__job_id__photos__sha256__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+                sha256: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    job_size_api_jobs__job_id__size_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SizeView"];
                 };
             };
             /** @description Forbidden */
@@ -3384,7 +4235,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["WorkingStep"][];
+                    "application/json": components["schemas"]["StepView"][];
                 };
             };
             /** @description Forbidden */
@@ -3527,7 +4378,7 @@ export interface operations {
                 };
                 content: {
                     "application/json": {
-                        [key: string]: components["schemas"]["HeatOut"];
+                        [key: string]: components["schemas"]["RotorHeat"];
                     };
                 };
             };
@@ -3734,7 +4585,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["MatchOut"];
+                    "application/json": components["schemas"]["SearchState"];
                 };
             };
             /** @description Forbidden */
@@ -3805,7 +4656,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["MatchOut"];
+                    "application/json": components["schemas"]["SearchState"];
                 };
             };
             /** @description Forbidden */
@@ -3872,419 +4723,8 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["MatchOut"];
+                    "application/json": components["schemas"]["SearchState"];
                 };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    job_sheet_api_jobs__job_id__sheet_get: {
-        parameters: {
-            query?: {
-                setup?: string;
-            };
-            header?: never;
-            path: {
-                job_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Sheet"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    job_matters_api_jobs__job_id__matters_get: {
-        parameters: {
-            query?: {
-                setup?: string;
-            };
-            header?: never;
-            path: {
-                job_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Matters"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    look_api_look_post: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["LookIn"];
-            };
-        };
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["LookOut"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    help__api_help__name__post: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                name: string;
-            };
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["HelpIn"];
-            };
-        };
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["HelpOut"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    add_photo_api_jobs__job_id__photos_post: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                job_id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Successful Response */
-            201: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["PhotoOut"];
-                };
-            };
-            /** @description Forbidden */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Conflict */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Request Entity Too Large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Problem"];
-                };
-            };
-        };
-    };
-    get_photo_api_jobs__job_id__photos__sha256__get: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                job_id: number;
-                sha256: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description Successful Response */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content?: never;
             };
             /** @description Forbidden */
             403: {

@@ -1,18 +1,15 @@
 /** Searches on the server: what one may be made of, begun, looked at while it runs, stopped. */
 import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { answered, client } from './client';
-import type { Ask, Match } from './types';
+import { answered, client, lasting, ofJob } from './client';
+import { keys } from './keys';
+import type { Search, SearchState } from './types';
 
-const LOOK = 120; // ms between two looks at a search under way
-const key = (id: number) => ['match', id] as const;
-const path = (id: number) => ({ params: { path: { job_id: id } } });
+const POLL_MS = 120; // between two looks at a search under way
 
 export const useMatchChoices = (id: number, revision: number, setup: string) =>
   useQuery({
-    queryKey: ['match choices', id, revision, setup],
-    retry: false,
-    staleTime: Infinity,
-    gcTime: 60_000,
+    queryKey: keys.choices(id, revision, setup),
+    ...lasting(60_000),
     placeholderData: keepPreviousData,
     queryFn: () =>
       answered(() =>
@@ -21,24 +18,25 @@ export const useMatchChoices = (id: number, revision: number, setup: string) =>
   });
 
 /** The job's last search, looked at again and again while it runs. */
-export const useMatchState = (id: number) =>
+export const useSearchState = (id: number) =>
   useQuery({
-    queryKey: key(id),
+    queryKey: keys.search(id),
     retry: false,
     staleTime: Infinity,
-    refetchInterval: (query) => (query.state.data?.state === 'running' ? LOOK : false),
-    queryFn: () => answered(() => client.GET('/api/jobs/{job_id}/match', path(id))),
+    refetchInterval: (query) => (query.state.data?.state === 'running' ? POLL_MS : false),
+    queryFn: () => answered(() => client.GET('/api/jobs/{job_id}/match', ofJob(id))),
   });
 
 export function useSearch(id: number) {
   const queries = useQueryClient();
-  const onSuccess = (match: Match) => queries.setQueryData(key(id), match);
+  const onSuccess = (state: SearchState) => queries.setQueryData(keys.search(id), state);
   const begin = useMutation({
-    mutationFn: (ask: Ask) => answered(() => client.POST('/api/jobs/{job_id}/match', { ...path(id), body: ask })),
+    mutationFn: (search: Search) =>
+      answered(() => client.POST('/api/jobs/{job_id}/match', { ...ofJob(id), body: search })),
     onSuccess,
   });
   const stop = useMutation({
-    mutationFn: () => answered(() => client.DELETE('/api/jobs/{job_id}/match', path(id))),
+    mutationFn: () => answered(() => client.DELETE('/api/jobs/{job_id}/match', ofJob(id))),
     onSuccess,
   });
   return { begin, stop };

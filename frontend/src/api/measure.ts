@@ -1,42 +1,39 @@
-/** The sheet of Measure from the server, what matters most, helpers and photographs. */
-import { keepPreviousData, useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { answered, client } from './client';
-import type { Layout } from './types';
+/** What Measure asks beside its page: the sheet of another stage's finder, sensitivity, helpers and photographs. */
+import { keepPreviousData, useMutation, useQuery } from '@tanstack/react-query';
+import { answered, client, lasting, ofJob } from './client';
+import { keys } from './keys';
 
+/** The sheet of a setup, for pages that only look things up in it. */
 export const useSheet = (id: number, revision: number, setup: string) =>
   useQuery({
-    queryKey: ['sheet', id, revision, setup],
-    retry: false,
-    staleTime: Infinity,
-    gcTime: 60_000,
+    queryKey: keys.sheet(id, revision, setup),
+    ...lasting(60_000),
     placeholderData: keepPreviousData,
     queryFn: () =>
-      answered(() => client.GET('/api/jobs/{job_id}/sheet', { params: { path: { job_id: id }, query: { setup } } })),
+      answered(() => client.GET('/api/jobs/{job_id}/measure', { params: { path: { job_id: id }, query: { setup } } })),
   });
 
-export const useMatters = (id: number, revision: number, setup: string, asked: boolean) =>
+export const useSensitivity = (id: number, revision: number, setup: string, enabled: boolean) =>
   useQuery({
-    queryKey: ['matters', id, revision, setup],
-    enabled: asked,
-    retry: false,
-    staleTime: Infinity,
-    gcTime: 60_000,
+    queryKey: keys.sensitivity(id, revision, setup),
+    enabled,
+    ...lasting(60_000),
     placeholderData: keepPreviousData,
     queryFn: () =>
-      answered(() => client.GET('/api/jobs/{job_id}/matters', { params: { path: { job_id: id }, query: { setup } } })),
+      answered(() =>
+        client.GET('/api/jobs/{job_id}/sensitivity', { params: { path: { job_id: id }, query: { setup } } }),
+      ),
   });
 
-export const useHelp = () =>
+interface Given {
+  name: string;
+  given: Record<string, string>;
+  preferred: Record<string, string>;
+}
+export const useHelper = () =>
   useMutation({
-    mutationFn: ({
-      name,
-      given,
-      preferred,
-    }: {
-      name: string;
-      given: Record<string, string>;
-      preferred: Record<string, string>;
-    }) => answered(() => client.POST('/api/help/{name}', { params: { path: { name } }, body: { given, preferred } })),
+    mutationFn: ({ name, given, preferred }: Given) =>
+      answered(() => client.POST('/api/help/{name}', { params: { path: { name } }, body: { given, preferred } })),
   });
 
 export const useAddPhoto = (id: number) =>
@@ -44,7 +41,7 @@ export const useAddPhoto = (id: number) =>
     mutationFn: (file: File) =>
       answered(() =>
         client.POST('/api/jobs/{job_id}/photos', {
-          params: { path: { job_id: id } },
+          ...ofJob(id),
           body: file as never,
           bodySerializer: (body: unknown) => body as File,
           headers: { 'Content-Type': file.type || 'application/octet-stream' },
@@ -52,11 +49,3 @@ export const useAddPhoto = (id: number) =>
       ),
   });
 export const photoUrl = (id: number, sha256: string) => `/api/jobs/${id}/photos/${sha256}`;
-
-export function useBeginJob() {
-  const queries = useQueryClient();
-  return useMutation({
-    mutationFn: (body: { name: string; layout: Layout }) => answered(() => client.POST('/api/jobs/new', { body })),
-    onSuccess: () => queries.invalidateQueries({ queryKey: ['jobs'] }),
-  });
-}

@@ -1,18 +1,25 @@
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
-import { createBrowserRouter, RouterProvider, useNavigate, useParams } from 'react-router';
+import { createBrowserRouter, RouterProvider, useNavigate } from 'react-router';
 import { useEffect, type ComponentType } from 'react';
 import { Button } from 'react-aria-components';
-import { jobQuery, useJobs } from '../api/jobs';
+import { useJobs } from '../api/jobs';
+import { pageQuery } from '../api/pages';
 import { Hatches } from '../drawings/ink';
-import { Plain } from '../ui/JobGate';
+import { Plain } from '../page/JobGate';
+import { PlanInk } from '../page/PlanTools';
 import { ChooseInk } from '../ui/Choose';
-import { PlanInk } from '../ui/PlanTools';
+import { StageRoute } from './StageRoute';
+import { STAGES } from './stages';
 
 const queries = new QueryClient({ defaultOptions: { queries: { refetchOnWindowFocus: false } } });
 
 // What a first page needs of the server is asked for while its code is still on the way.
-const job = /^\/jobs\/(\d+)\//.exec(window.location.pathname)?.[1];
-if (job) void queries.prefetchQuery(jobQuery(Number(job)));
+const [, first, at] = /^\/jobs\/(\d+)\/(\w+)/.exec(window.location.pathname) ?? [];
+const known = STAGES.find((stage) => stage.path === at);
+if (known) {
+  const setup = known.setup === undefined ? null : new URLSearchParams(window.location.search).get(known.setup);
+  void queries.prefetchQuery(pageQuery(Number(first), known.page, setup));
+}
 
 /** With one job on the machine there is nothing to choose: it opens at once. */
 function Home({ page: Page }: { page: ComponentType }) {
@@ -24,17 +31,6 @@ function Home({ page: Page }: { page: ComponentType }) {
   }, [only, go]);
   return <Page />;
 }
-
-/** Another job is another page: nothing of the first one's looking stays. */
-function Keyed({ page: Page }: { page: ComponentType }) {
-  const { id } = useParams();
-  return (
-    <div key={id}>
-      <Page />
-    </div>
-  );
-}
-const stage = (page: ComponentType) => ({ element: <Keyed page={page} /> });
 
 /** A fault of our own, said plainly; nothing that was stored is lost by it. */
 const Broken = () => (
@@ -48,22 +44,17 @@ const Broken = () => (
   </Plain>
 );
 
-// A stage's code is fetched when it is gone to: the first page does not wait for the others.
+const wall = async () => (await import('./jobs/JobsPage')).JobsPage;
 const router = createBrowserRouter([
   {
     errorElement: <Broken />,
     children: [
-      {
-        path: '/',
-        lazy: async () => ({ element: <Home page={(await import('../features/jobs/JobsPage')).JobsPage} /> }),
-      },
-      {
-        path: '/jobs/:id/measure',
-        lazy: async () => stage((await import('../features/measure/MeasurePage')).MeasurePage),
-      },
-      { path: '/jobs/:id/size', lazy: async () => stage((await import('../features/size/SizePage')).SizePage) },
-      { path: '/jobs/:id/match', lazy: async () => stage((await import('../features/match/MatchPage')).MatchPage) },
-      { path: '*', lazy: async () => ({ Component: (await import('../features/jobs/JobsPage')).JobsPage }) },
+      { path: '/', lazy: async () => ({ element: <Home page={await wall()} /> }) },
+      ...STAGES.map(({ path, page, setup, load }) => ({
+        path: `/jobs/:id/${path}`,
+        lazy: async () => ({ element: <StageRoute path={path} page={page} setup={setup} component={await load()} /> }),
+      })),
+      { path: '*', lazy: async () => ({ Component: await wall() }) },
     ],
   },
 ]);

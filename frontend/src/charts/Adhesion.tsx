@@ -12,7 +12,7 @@ interface AdhesionProps {
   at: { decel: number; front: number; rear: number };
   grip: number;
   car: boolean;
-  said: string;
+  description: string;
 }
 
 export const Adhesion = memo(function Adhesion(p: AdhesionProps) {
@@ -28,7 +28,7 @@ export const Adhesion = memo(function Adhesion(p: AdhesionProps) {
   // z ≥ 0.1 + 0.7(k − 0.2) for k from 0.2 to 0.8, drawn as the greatest k at each z.
   const most = (k: number): Point => [x(0.1 + 0.7 * (k - 0.2)), y(k)];
   return (
-    <svg width={width} height={height} role="img" aria-label={p.said}>
+    <svg width={width} height={height} role="img" aria-label={p.description}>
       <Axes {...{ x, y, left, right, top, bottom }} xName="deceleration, g" yName="adhesion used" />
       <Line a={[x(0), y(0)]} b={[x(1), y(1)]} as="thin" />
       {p.car && (

@@ -2,8 +2,8 @@
 import { memo, useId, useState, type PointerEvent } from 'react';
 import type { Balance as Tyres } from '../api/types';
 import { Arrow, Box, Line, Path, poly, Ring, Tag, Words, type Point } from '../drawings/ink';
-import { useSteady, type Take } from '../ui/useSteady';
-import { great, perNewtonGreat, pressure, spoken, written } from '../units/shown';
+import { useCoalesced, type Take } from '../ui/useCoalesced';
+import { great, perNewtonGreat, pressure, spoken, written } from '../units/display';
 
 export interface BalancePath {
   name: string;
@@ -18,7 +18,7 @@ interface BalanceProps {
   tyres: Tyres;
   paths: readonly BalancePath[];
   at: { front: number; rear: number; name: string };
-  said: string;
+  description: string;
   knee: KneeHandle | null;
   onKnee: Take;
 }
@@ -174,7 +174,7 @@ const Plot = memo(function Plot({ width, height, tyres, paths, mostF, mostR, bey
   );
 });
 
-export function Balance({ width, height, tyres, paths, at, said, knee, onKnee }: BalanceProps) {
+export function Balance({ width, height, tyres, paths, at, description, knee, onKnee }: BalanceProps) {
   const k = perNewtonGreat();
   const [cornerF = 0, cornerR = 0] = tyres.corner_n.map((n) => n * k);
   const zeroF = (tyres.front_lock_n[0] ?? 0) * k;
@@ -188,7 +188,7 @@ export function Balance({ width, height, tyres, paths, at, said, knee, onKnee }:
   const aside = !beyond ? 1 : x < width - 30 ? 11 : -11; // past its lock the name stands clear of the lock's own
   return (
     <div style={{ position: 'relative', width, height }}>
-      <svg width={width} height={height} role="img" aria-label={said}>
+      <svg width={width} height={height} role="img" aria-label={description}>
         <Plot {...{ width, height, tyres, paths, mostF, mostR, beyond }} />
         <Ring x={x} y={y} r={6} as="planfill" />
         <Tag x={x + aside} y={y + (beyond ? 5 : 21)} as="planb" at={beyond ? (aside > 0 ? 'start' : 'end') : 'middle'}>
@@ -220,7 +220,7 @@ const LEAST = 200;
 /** The ring that sets the valve's knee: dragged along the path, or stepped by keys. */
 function Knee({ knee, onKnee, X, Y }: KneeProps) {
   const [dragged, setDragged] = useState<number | null>(null);
-  const { moved, move } = useSteady(knee.kpa, onKnee);
+  const { moved, move } = useCoalesced(knee.kpa, onKnee);
   const { points } = knee;
   const first = points[0];
   const last = points[points.length - 1];

@@ -5,7 +5,7 @@ import styled from 'styled-components';
 import type { EffortBand } from '../api/types';
 import { Box, Line, Path, poly, Ring, Words, type Point } from '../drawings/ink';
 import { millimetres } from '../units/format';
-import { force, perNewton, spoken, written } from '../units/shown';
+import { force, perNewton, spoken, written } from '../units/display';
 import { Axes, scaleOf } from './axes';
 
 export interface FeelDot {
@@ -30,7 +30,7 @@ interface FeelProps {
   limit: number;
   good: number | null;
   room: number | null;
-  said: string;
+  description: string;
   onBore: ((dot: FeelDot) => void) | null;
 }
 
@@ -88,7 +88,7 @@ export const Feel = memo(function Feel(p: FeelProps) {
   const own = plan && ([x(plan.travel), y(plan.push)] as Point);
   return (
     <Over style={{ width, height }}>
-      <svg width={width} height={height} role="img" aria-label={p.said}>
+      <svg width={width} height={height} role="img" aria-label={p.description}>
         {effort && p.good !== null && (
           <Box
             x={left}

@@ -7,9 +7,9 @@ interface PeaksProps {
   width: number;
   height: number;
   rows: readonly { name: string; peaks: readonly number[]; starts: readonly number[] }[];
-  said: string;
+  description: string;
 }
-export const Peaks = memo(function Peaks({ width, height, rows, said }: PeaksProps) {
+export const Peaks = memo(function Peaks({ width, height, rows, description }: PeaksProps) {
   const left = 34;
   const right = width - 40;
   const top = 14;
@@ -18,7 +18,7 @@ export const Peaks = memo(function Peaks({ width, height, rows, said }: PeaksPro
   const x = scaleOf(0, count, left, right, Math.min(count, 8));
   const y = scaleOf(0, Math.max(100, ...rows.flatMap((r) => r.peaks)) * 1.05, bottom, top, 4);
   return (
-    <svg width={width} height={height} role="img" aria-label={said}>
+    <svg width={width} height={height} role="img" aria-label={description}>
       <Axes {...{ x, y, left, right, top, bottom }} xName="slow-downs" yName="°C" />
       {rows.map((r, i) => {
         const points = r.peaks.flatMap((peak, n): Point[] => [

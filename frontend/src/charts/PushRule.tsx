@@ -6,7 +6,7 @@ import type { EffortBand } from '../api/types';
 import { Box, Line, Path, r2, Words } from '../drawings/ink';
 import { useWidth } from '../ui/useWidth';
 import { decel, lock as lockText } from '../units/format';
-import { force, perNewton, written } from '../units/shown';
+import { force, perNewton, written } from '../units/display';
 
 const Rule = styled(Slider<number>)`
   height: var(--row-ctl);
@@ -72,7 +72,7 @@ export interface PushRuleProps {
   /** What the mark of the setup behind is called. */
   behind: string;
   stops: readonly { decel: number; push: number }[];
-  said: string;
+  description: string;
   touch?: boolean;
   onPush: (push: number) => void;
 }
@@ -86,7 +86,7 @@ export const PushRule = memo(function PushRule({
   behind,
   lock,
   stops,
-  said,
+  description,
   touch = false,
   onPush,
 }: PushRuleProps) {
@@ -187,7 +187,7 @@ export const PushRule = memo(function PushRule({
             )}
           </svg>
         </div>
-        <SliderThumb className="thumb" aria-label={said} />
+        <SliderThumb className="thumb" aria-label={description} />
       </SliderTrack>
     </Rule>
   );

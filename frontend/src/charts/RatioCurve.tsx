@@ -9,9 +9,9 @@ interface RatioCurveProps {
   /** Pedal travel in mm and ratio. */
   points: readonly Point[];
   at: Point;
-  said: string;
+  description: string;
 }
-export const RatioCurve = memo(function RatioCurve({ width, height, points, at, said }: RatioCurveProps) {
+export const RatioCurve = memo(function RatioCurve({ width, height, points, at, description }: RatioCurveProps) {
   const left = 34;
   const right = width - 12;
   const top = 14;
@@ -20,7 +20,7 @@ export const RatioCurve = memo(function RatioCurve({ width, height, points, at, 
   const x = scaleOf(0, Math.max(10, ...points.map(([mm]) => mm)), left, right, 5);
   const y = scaleOf(Math.min(...ratios, at[1]) * 0.85, Math.max(...ratios, at[1]) * 1.1, bottom, top, 4);
   return (
-    <svg width={width} height={height} role="img" aria-label={said}>
+    <svg width={width} height={height} role="img" aria-label={description}>
       <Axes {...{ x, y, left, right, top, bottom }} xName="pedal travel, mm" yName="ratio" />
       <Path d={poly(points.map(([mm, i]): Point => [x(mm), y(i)]))} as="planline" />
       <Ring x={x(at[0])} y={y(at[1])} r={5} as="planfill" />

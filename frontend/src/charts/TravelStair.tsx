@@ -26,7 +26,7 @@ interface TravelStairProps {
   foundName: string;
   lost: readonly Lost[];
   stroke: { used: number; whole: number } | null;
-  said: string;
+  description: string;
 }
 
 const ROW = 16;
@@ -168,7 +168,7 @@ export function TravelStair(p: TravelStairProps) {
   const end = foundY + p.lost.length * row + 10;
   const height = end + 12;
   return (
-    <svg width={width} height={height} role="img" aria-label={p.said}>
+    <svg width={width} height={height} role="img" aria-label={p.description}>
       {available !== null && <Floor {...p.band} x0={x0} scale={S} room={room} top={top} bottom={bottom} end={end} />}
       {causes.map((c, i) => {
         const y = top + i * row;

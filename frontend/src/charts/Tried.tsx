@@ -6,7 +6,7 @@ import type { Found, Kept } from '../api/types';
 import { Box, Line, r2, Ring, Tag, Words } from '../drawings/ink';
 import { DragRing } from '../ui/DragRing';
 import { millimetres } from '../units/format';
-import { force, perNewton, spoken, written } from '../units/shown';
+import { force, perNewton, spoken, written } from '../units/display';
 import { Axes, scaleOf, type Scale } from './axes';
 
 interface TriedProps {
@@ -23,7 +23,7 @@ interface TriedProps {
   dangers: { effort_n: number; travel_share: number };
   /** A limit moved to this push in N, to this share of the pedal's room. */
   onLimit: (limit: 'effort_n' | 'travel_share', value: number) => void;
-  said: string;
+  description: string;
 }
 
 /** So many are numbered; more would cover each other. */
@@ -68,10 +68,16 @@ const Over = styled.div`
   }
 `;
 
-interface Moved {
-  of: Found;
-  effort_n?: number;
-  travel_share?: number;
+/**
+ * A limit that is moved stands where it was put until the search with it is there: meanwhile a search that was begun on the way
+ * still says where it was. Another limit, typed elsewhere, takes its place at once.
+ */
+function useMoved(limit: number): [number, (to: number) => void] {
+  const [moved, setMoved] = useState<{ to: number; seen: readonly number[] } | null>(null);
+  const seen = moved?.seen.includes(limit) ?? false;
+  if (moved && (!seen || limit === moved.to)) setMoved(null);
+  const move = (to: number) => setMoved((now) => ({ to, seen: [...(now?.seen ?? [limit]), to] }));
+  return [moved && seen ? moved.to : limit, move];
 }
 
 /** All squares of some ids as one path; the fullest is a whole square. */
@@ -126,7 +132,7 @@ export const Tried = memo(function Tried({
   onRow,
   dangers,
   onLimit,
-  said,
+  description,
 }: TriedProps) {
   const left = 40;
   const right = width - 14;
@@ -138,12 +144,11 @@ export const Tried = memo(function Tried({
   const y = useMemo(() => (n: number) => up(n * perNewton()), [up]);
   const every = useMemo(() => squares(found, () => true, x, y), [found, x, y]);
   const some = useMemo(() => (lit === null ? '' : squares(found, (id) => id === lit, x, y)), [found, lit, x, y]);
-  // A limit that is moved stands where it was put until the search with it is there.
-  const [moved, setMoved] = useState<Moved>({ of: found });
-  const { effort_n: effort = found.effort_n, travel_share: share = found.travel_share } =
-    moved.of === found ? moved : {};
-  const limit = (name: 'effort_n' | 'travel_share') => async (value: number) => {
-    setMoved((now) => ({ ...(now.of === found ? now : {}), of: found, [name]: value }));
+  const [effort, moveEffort] = useMoved(found.effort_n);
+  const [share, moveShare] = useMoved(found.travel_share);
+  const limit = (name: 'effort_n' | 'travel_share') => (value: number) => {
+    if (name === 'effort_n') moveEffort(value);
+    else moveShare(Math.round(value * 100) / 100);
     onLimit(name, value);
     return Promise.resolve();
   };
@@ -165,7 +170,7 @@ export const Tried = memo(function Tried({
   if (on !== null) order.push(on);
   return (
     <Over style={{ width, height }}>
-      <svg width={width} height={height} role="img" aria-label={said}>
+      <svg width={width} height={height} role="img" aria-label={description}>
         <Box
           x={left}
           y={y(found.band.good)}

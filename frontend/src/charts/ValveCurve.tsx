@@ -1,7 +1,7 @@
 /** Pressure through the valve: what comes out of each line against what goes in, and where the push stands on it. */
 import { memo } from 'react';
 import { Path, poly, Ring, Words, type Point } from '../drawings/ink';
-import { perKilopascal, pressure } from '../units/shown';
+import { perKilopascal, pressure } from '../units/display';
 import { Axes, scaleOf } from './axes';
 
 export interface ValveLine {
@@ -15,10 +15,10 @@ interface ValveCurveProps {
   width: number;
   height: number;
   lines: readonly ValveLine[];
-  said: string;
+  description: string;
 }
 
-export const ValveCurve = memo(function ValveCurve({ width, height, lines, said }: ValveCurveProps) {
+export const ValveCurve = memo(function ValveCurve({ width, height, lines, description }: ValveCurveProps) {
   const left = 34;
   const right = width - 12;
   const top = 14;
@@ -29,7 +29,7 @@ export const ValveCurve = memo(function ValveCurve({ width, height, lines, said 
   const y = scaleOf(0, most, bottom, top, 4);
   const at = ([i, o]: Point): Point => [x(i * k), y(o * k)];
   return (
-    <svg width={width} height={height} role="img" aria-label={said}>
+    <svg width={width} height={height} role="img" aria-label={description}>
       <Axes
         {...{ x, y, left, right, top, bottom }}
         xName={`from the cylinder, ${pressure(0).unit}`}

@@ -1,7 +1,7 @@
 /** A ring in a drawing that is dragged along it: it asks the core as it goes, and one drag is one step to undo. */
 import { useRef, type KeyboardEvent, type PointerEvent } from 'react';
 import styled from 'styled-components';
-import { useSteady, type Take } from './useSteady';
+import { useCoalesced, type Take } from './useCoalesced';
 
 const Handle = styled.div`
   position: absolute;
@@ -64,7 +64,7 @@ export interface Ring {
 let gestures = 0;
 export function DragRing(p: Ring) {
   const along = p.along ?? 'y';
-  const { moved, move: take } = useSteady(p.value, p.onTake);
+  const { moved, move: take } = useCoalesced(p.value, p.onTake);
   const drag = useRef<{ from: number; value: number; gesture: string } | null>(null);
   const held = (v: number) => Math.min(p.most, Math.max(p.least, Math.round(v / p.step) * p.step));
   const now = moved ?? p.value;

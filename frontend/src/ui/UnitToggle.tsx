@@ -23,7 +23,7 @@ export function UnitToggle({ of, label }: { of: Quantity; label: string }) {
 }
 
 /** What the figures of forces and pressures are shown in. */
-export const ShownUnits = () => (
+export const DisplayUnits = () => (
   <>
     <p>Figures are in</p>
     {(Object.keys(SHOWN) as (keyof typeof SHOWN)[]).map((of) => (

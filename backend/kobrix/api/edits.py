@@ -1,0 +1,82 @@
+"""What a person sends of a change, as the edits that it is: typed text read, plans made, and what follows from it."""
+
+from collections.abc import Iterator
+from contextlib import contextmanager
+
+from kobrix.api.requests import ChangeIn, EditIn, PlanIn, TryIn
+from kobrix.core.errors import BadEntry, BadFile
+from kobrix.fileformat import job_edits
+from kobrix.fileformat.paths import Edit, JsonObject, below, dotted
+from kobrix.fileformat.typed_input import typed_edit
+from kobrix.store.edits import apply
+
+
+@contextmanager
+def named_by_their_fields(edits: list[EditIn], root: str = "") -> Iterator[None]:
+    """What is refused of these edits is said without their place in the file: a person sees the field."""
+    try:
+        yield
+    except BadFile as refused:
+        places = tuple(f"{'.'.join(filter(None, [root, dotted(e.path)]))}: " for e in edits)
+        told = [next((p.removeprefix(place) for place in places if p.startswith(place)), p) for p in refused.problems]
+        raise BadFile(list(dict.fromkeys(told))) from None
+
+
+def edit_of(edit: EditIn) -> Edit:
+    """An edit as sent, its text read. Raises BadEntry."""
+    if edit.text is not None:
+        return typed_edit(edit.path, edit.text, edit.preferred)
+    if edit.op == "set" and "value" not in edit.model_fields_set:
+        return {"op": "remove", "path": edit.path}
+    own: Edit = {"op": edit.op, "path": edit.path}
+    if edit.op in ("set", "insert"):
+        own["value"] = edit.value
+    if edit.to is not None:
+        own["to"] = edit.to
+    return own
+
+
+def _plan_edits(document: JsonObject, asked: PlanIn) -> list[Edit]:
+    if asked.do == "copy":
+        return job_edits.copy_plan(document, asked.name, asked.to or job_edits.free_name(document))
+    if asked.do == "rename":
+        if asked.to is None:
+            raise BadEntry("to", "nothing", "the new name")
+        return job_edits.rename_plan(document, asked.name, asked.to)
+    if asked.do == "move":
+        return job_edits.move_plan(document, asked.name, asked.at)
+    return job_edits.remove_plan(document, asked.name)
+
+
+def _after(document: JsonObject, edits: list[Edit]) -> JsonObject:
+    return apply(document, edits)[0]
+
+
+def own_edits(document: JsonObject, change: ChangeIn | TryIn) -> list[Edit]:
+    """What was sent of a change on a job's `document`, at its places in the job. Raises BadEntry, NotFound."""
+    own = [edit_of(e) for e in change.edits]
+    return own if change.under is None else below(job_edits.root_of(document, change.under), own)
+
+
+def edits_of(document: JsonObject, change: ChangeIn | TryIn) -> list[Edit]:
+    """The edits of a change on a job's `document`, with what follows from them. Raises BadEntry, NotFound."""
+    found: list[Edit] = []
+    plan = change.plan if isinstance(change, ChangeIn) else None
+    if plan is not None:
+        found += job_edits.with_entries(document, _plan_edits(document, plan), _after)
+        document = _after(document, found)
+    own = own_edits(document, change)
+    known = [
+        (dotted(edit["path"]), asked.known is not False)
+        for asked, edit in zip(change.edits, own, strict=True)
+        if edit["op"] in ("set", "remove")
+    ]
+    if isinstance(change, ChangeIn) and change.follow:
+        own = job_edits.also_in_plans(document, own)
+    own = job_edits.with_entries(document, own, _after)
+    document = _after(document, own)
+    for path, is_known in known:
+        more = job_edits.said_known(document, path, is_known)
+        document = _after(document, more)
+        own += more
+    return [*found, *own]

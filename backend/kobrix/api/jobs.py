@@ -1,0 +1,215 @@
+"""Jobs: list, read, add from a file, change, undo, redo, put away and bring back."""
+
+from asyncio import to_thread
+from functools import lru_cache
+from pathlib import Path
+from typing import Any, Union
+
+from fastapi import APIRouter, Request
+from fastapi.responses import Response
+from pydantic_core import to_json
+from typing_extensions import TypedDict
+
+from kobrix.api.edits import edits_of, named_by_their_fields, own_edits
+from kobrix.api.requests import ChangeIn, NewJobIn, ShowIn, StepIn, TryIn
+from kobrix.api.shapes import JobLine, JobOut, StageOut
+from kobrix.core.errors import BadFile, Damaged, KobrixError, NotFound
+from kobrix.evaluate.solve import ByContent, answer_of
+from kobrix.fileformat import files, job_edits
+from kobrix.fileformat.job import Job
+from kobrix.fileformat.layouts import new_job
+from kobrix.fileformat.models import Setup
+from kobrix.fileformat.paths import JsonObject, pointer
+from kobrix.stages.common import ERRORS, Database, as_json, stored_job
+from kobrix.stages.registry import LATER, STAGES, stage_by_path
+from kobrix.stages.size.service import tried_view
+from kobrix.stages.size.shapes import Tried
+from kobrix.store import jobs
+from kobrix.store.connection import open_db
+from kobrix.store.edits import apply, value_at
+from kobrix.store.jobs import Stored
+
+router = APIRouter(prefix="/api/jobs", tags=["jobs"], responses=ERRORS)
+
+
+class Changed(TypedDict):
+    """A job after a change, and what the page that asked shows of it, null where none asked."""
+
+    job: JobOut
+    shown: Union[(*(stage.view for stage in STAGES if stage.view is not None), None)]  # type: ignore[valid-type]
+
+
+@lru_cache(maxsize=64)
+def _job(text: bytes) -> Job:
+    """The job of a stored document. Raises BadFile."""
+    return files.check(Job, files.parse_json(text))
+
+
+def _job_out(stored: Stored) -> JobOut:
+    document: Any = stored.document
+    return {
+        "id": stored.id, "name": stored.name, "revision": stored.revision, "changed_at": stored.changed_at,
+        "undo": stored.undo, "redo": stored.redo,
+        "setups": [document["as_found"]["name"], *(p["name"] for p in document.get("plans", []))],
+        "next_plan": job_edits.free_name(document), "document": document,
+    }  # fmt: skip
+
+
+def _listed(stored: Stored) -> JobLine:
+    document: Any = stored.document
+    plans = [p["name"] for p in document.get("plans", [])]
+    return {"id": stored.id, "name": stored.name, "revision": stored.revision, "changed_at": stored.changed_at, "plans": plans}
+
+
+def _changed(stored: Stored, show: ShowIn | None) -> Response:
+    doc: Changed = {"job": _job_out(stored), "shown": None}
+    stage = None if show is None else stage_by_path(show.page)
+    if show is not None and (stage is None or stage.shown is None):
+        raise NotFound("page", show.page, ", ".join(s.path for s in STAGES if s.shown is not None))
+    if show is not None and stage is not None and stage.shown is not None:
+        doc["shown"] = stage.shown(_job(to_json(stored.document)), stored.revision, show.setup)
+    return as_json(doc)
+
+
+def _check(document: JsonObject) -> None:
+    """Refuse what is not a job, or holds what contradicts itself once it is worked out. Raises BadFile, BadEntry."""
+    job = _job(to_json(document))
+    for name in job.names:
+        answer_of(ByContent(job.setup(name)))
+
+
+@router.get("", response_model=list[JobLine])
+def list_jobs(path: Database) -> Response:
+    """Every job, the one changed last first."""
+    with open_db(path) as db:
+        return as_json([_listed(j) for j in jobs.all_jobs(db)])
+
+
+@router.post("", response_model=JobOut, status_code=201)
+async def add_job(request: Request, path: Database) -> Response:
+    """Add a job from a file in the open format: a job, or a setup, which becomes the job's state as found."""
+    return await to_thread(_add, path, await request.body())
+
+
+def _add(path: Path, text: bytes) -> Response:
+    value = files.read_file(files.parse_json(text))
+    job = files.as_job(value) if isinstance(value, Setup) else value
+    return _stored_new(path, job)
+
+
+def _stored_new(path: Path, job: Job) -> Response:
+    with open_db(path) as db:
+        response = as_json(_job_out(jobs.add(db, job.model_dump(exclude_unset=True))))
+    response.status_code = 201
+    return response
+
+
+@router.post("/new", response_model=JobOut, status_code=201)
+def begin_job(new: NewJobIn, path: Database) -> Response:
+    """Begin an empty job for a vehicle of one layout."""
+    return _stored_new(path, new_job(new.name.strip(), new.layout))
+
+
+@router.delete("/{job_id}", response_model=JobLine)
+def put_job_away(job_id: int, path: Database) -> Response:
+    """Take a job off the list; it can be brought back."""
+    with open_db(path) as db:
+        return as_json(_listed(jobs.put_away(db, job_id, True)))
+
+
+@router.post("/{job_id}/back", response_model=JobLine)
+def bring_job_back(job_id: int, path: Database) -> Response:
+    """Bring a job back to the list."""
+    with open_db(path) as db:
+        return as_json(_listed(jobs.put_away(db, job_id, False)))
+
+
+@router.get("/{job_id}/file", response_model=JsonObject)
+def job_file(job_id: int, path: Database) -> Response:
+    """The job as a file in the open format."""
+    with open_db(path) as db:
+        document = jobs.get(db, job_id).document
+    response = as_json(document)
+    response.headers["Content-Disposition"] = f'attachment; filename="job-{job_id}.kobrix.json"'
+    return response
+
+
+@router.get("/{job_id}", response_model=JobOut)
+def get_job(job_id: int, path: Database) -> Response:
+    """One job as it is stored. What cannot be read as one is refused in words, with what is wrong of it."""
+    with open_db(path) as db:
+        stored = jobs.get(db, job_id)
+    try:
+        _job(to_json(stored.document))
+    except KobrixError as error:
+        problems = error.problems if isinstance(error, BadFile) else [str(error)]
+        raise Damaged(["This job was left so that it cannot be opened. It can be brought round.", *problems]) from None
+    return as_json(_job_out(stored))
+
+
+@router.get("/{job_id}/stages", response_model=list[StageOut])
+def job_stages(job_id: int, path: Database) -> Response:
+    """The stages in their order, and how each stands for a job."""
+    job = stored_job(path, job_id).job
+    found: list[StageOut] = []
+    for stage in STAGES:
+        if stage.standing is not None:
+            at = stage.standing(job)
+            found.append({"title": stage.title, "path": stage.path, "state": at["state"], "words": at["words"]})
+    found += [{"title": later.title, "path": None, "state": "later", "words": "later"} for later in LATER]
+    return as_json(found)
+
+
+@router.post("/{job_id}/changes", response_model=Changed)
+def change_job(job_id: int, change: ChangeIn, path: Database) -> Response:
+    """Make a step on a revision. A stale base gets 409 with both values and changes nothing."""
+    if not change.edits and change.plan is None:
+        raise BadFile(["edits: none were given; allowed are up to 100, or something done with a plan."])
+    with open_db(path) as db:
+        stored = jobs.get(db, job_id)
+    if stored.revision != change.base:
+        raise jobs.stale(change.base, stored, own_edits(stored.document, change))
+    root = "" if change.under is None else job_edits.root_of(stored.document, change.under) if change.plan is None else ""
+    with named_by_their_fields(change.edits, root):
+        edits = edits_of(stored.document, change)
+        return _changed(jobs.change(path, job_id, change.base, edits, change.label, change.gesture, _check), change.show)
+
+
+@router.post("/{job_id}/try", response_model=Tried)
+def try_edits(job_id: int, tried: TryIn, path: Database) -> Response:
+    """What a setup would be with some edits, which are not stored."""
+    with open_db(path) as db:
+        document = jobs.get(db, job_id).document
+    root = "" if tried.under is None else job_edits.root_of(document, tried.under)
+    with named_by_their_fields(tried.edits, root):
+        after = apply(document, edits_of(document, tried))[0]
+        changed = _job(to_json(after))
+    stands: Any = value_at(after, pointer(job_edits.root_of(after, tried.setup)))[0]
+    doc: Tried = {"setup": tried_view(_job(to_json(document)), changed, tried.setup), "document": stands}
+    return as_json(doc)
+
+
+@router.post("/{job_id}/undo", response_model=Changed)
+def undo_job(job_id: int, step: StepIn, path: Database) -> Response:
+    """Undo the last step."""
+    return _changed(jobs.undo(path, job_id, step.base, _check), step.show)
+
+
+@router.post("/{job_id}/redo", response_model=Changed)
+def redo_job(job_id: int, step: StepIn, path: Database) -> Response:
+    """Make the last undone step again."""
+    return _changed(jobs.redo(path, job_id, step.base, _check), step.show)
+
+
+@router.post("/{job_id}/round", response_model=JobOut)
+def bring_job_round(job_id: int, path: Database) -> Response:
+    """Bring a job round that an older Kobrix left so that it cannot be opened: as little of it is undone as can be."""
+
+    def fine(document: JsonObject) -> bool:
+        try:
+            _check(document)
+        except KobrixError:
+            return False
+        return True
+
+    return as_json(_job_out(jobs.bring_round(path, job_id, fine, files.tidied)))

@@ -1,0 +1,140 @@
+"""Rotor heat: one stop, a series of stops with cooling between, and what it means for pads and fluid."""
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from kobrix.core.constants import ASSUMED, EXACT, PUBLISHED
+from kobrix.core.numerics.arrays import Floats, Number
+
+_STEPS = 96  # Runge-Kutta steps in each stop and each pause: the error is far below 1e-9 K
+KELVIN = 273.15
+
+
+@dataclass(frozen=True)
+class Rotor:
+    """One rotor: `mass` [kg]; `area` [m²] that cools, both faces and vane walls; `vented` [yes or no]."""
+
+    mass: Number
+    area: Number
+    vented: bool
+
+
+@dataclass(frozen=True)
+class Step:
+    """One slow-down and the pause after it: `first` and `last` speed [m/s]; `energy` [J] into the rotor; `time` [s] it takes;
+    `pause` [s] at `pause_speed` [m/s]."""
+
+    first: float
+    last: float
+    energy: Number
+    time: Number
+    pause: float
+    pause_speed: float
+
+
+def stop_energy(mass: Number, rotating: Number, first: Number, last: Number) -> Number:
+    """Energy ½·m·(1 + ρ)·(v₁² − v₂²) [J] of one slow-down.
+
+    `mass` [kg]; `rotating` [1]; `first` [m/s]; `last` [m/s]. Any shape. Source: mechanics.
+    """
+    return 0.5 * mass * (1.0 + rotating) * (first * first - last * last)
+
+
+def rotor_energy(energy: Number, axle_share: Number, rotors: int) -> Number:
+    """Energy [J] into one rotor: `energy` [J] of the stop × `axle_share` [1] × 0.95 / `rotors` [1] of that axle.
+
+    Any shape. Source: the rotor takes nearly all, the pad little: common practice.
+    """
+    return energy * axle_share * ASSUMED["heat.into_rotor"].value / rotors
+
+
+def rise(energy: Number, mass: Number) -> Number:
+    """Rise [K] of a rotor of `mass` [kg] that keeps all of an `energy` [J]. Any shape. Source: calorimetry."""
+    return energy / (mass * ASSUMED["heat.iron"].value)
+
+
+def _rate(rotor: Rotor, temperature: Number, air: float, speed: Number, power: Number) -> Number:
+    """dT/dt [K/s]; temperatures in °C."""
+    key = "heat.film_vented" if rotor.vented else "heat.film_solid"
+    film = ASSUMED["heat.film_still"].value + ASSUMED[key].value * speed
+    radiated = ASSUMED["heat.emissivity"].value * EXACT["stefan"].value
+    lost = film * rotor.area * (temperature - air)
+    lost = lost + radiated * rotor.area * ((temperature + KELVIN) ** 4 - (air + KELVIN) ** 4)
+    return (power - lost) / (rotor.mass * ASSUMED["heat.iron"].value)
+
+
+def _run(rotor: Rotor, start: Number, air: float, step: Step, braking: bool) -> tuple[Number, Number]:
+    """Temperature at the end, and the highest on the way, of a slow-down or of the pause after it."""
+    time = step.time if braking else step.pause
+    h = time / _STEPS
+    whole = step.first + step.last
+
+    def rate(t: Number, temperature: Number) -> Number:
+        if not braking:
+            return _rate(rotor, temperature, air, step.pause_speed, 0.0)
+        speed = step.first - (step.first - step.last) * t / step.time
+        return _rate(rotor, temperature, air, speed, step.energy * 2.0 * speed / (whole * step.time))
+
+    now, peak = start, start
+    for n in range(_STEPS):
+        t = n * h
+        a = rate(t, now)
+        b = rate(t + h / 2, now + h / 2 * a)
+        c = rate(t + h / 2, now + h / 2 * b)
+        d = rate(t + h, now + h * c)
+        after = now + h / 6 * (a + 2 * b + 2 * c + d)
+        peak = np.maximum(peak, np.maximum(after, _turn(now, after, a, rate(t + h, after), h)))
+        now = after
+    return now, peak
+
+
+def _turn(low: Number, high: Number, rise_: Number, fall: Number, h: Number) -> Number:
+    """Highest point of the cubic through both ends of a step with their slopes, the low end where it does not turn."""
+    turns = (np.asarray(rise_) > 0.0) & (np.asarray(fall) < 0.0)
+    s = np.where(turns, rise_ / np.where(turns, rise_ - fall, 1.0), 0.0)
+    cubic = (
+        low * (1 + 2 * s) * (1 - s) ** 2 + h * rise_ * s * (1 - s) ** 2
+        + high * s * s * (3 - 2 * s) + h * fall * s * s * (s - 1)
+    )  # fmt: skip
+    return np.where(turns, cubic, low)
+
+
+def series(rotor: Rotor, start: Number, air: float, steps: list[Step]) -> tuple[list[Number], list[Number], Number]:
+    """Temperatures [°C] of a `rotor` [record] over `steps` [records]: at each start, the peak of each, and after the last pause.
+
+    `start` [°C]; `air` [°C]. m·c·dT/dt = P − (h₀ + h₁v)A(T − T_a) − εσA(T⁴ − T_a⁴), P(t) = E·2v/((v₁ + v₂)t). Any shape.
+    Source: lumped rotor; film coefficients our estimate; Runge-Kutta of fourth order.
+    """
+    starts: list[Number] = []
+    peaks: list[Number] = []
+    now = start
+    for step in steps:
+        starts.append(now)
+        now, peak = _run(rotor, now, air, step, braking=True)
+        peaks.append(peak)
+        if step.pause > 0.0:
+            now, _ = _run(rotor, now, air, step, braking=False)
+    return starts, peaks, now
+
+
+def fluid_estimate(peak: Number, air: float) -> Number:
+    """Fluid temperature [°C] behind the pads, T_a + 0.25·(T_peak − T_a): `peak` [°C] of the rotor, `air` [°C].
+
+    Any shape. Source: our estimate; a heat shield, spokes and time change it.
+    """
+    return air + ASSUMED["heat.fluid_share"].value * (peak - air)
+
+
+def wet_boiling(fluid: str) -> float:
+    """Wet boiling point [°C] of a `fluid` [name]: DOT 3, DOT 4, DOT 5, DOT 5.1. Source: FMVSS 116, from memory."""
+    return PUBLISHED[f"wet_boiling.{fluid}"].value
+
+
+def friction_at(temperature: Number, points: list[tuple[float, float]]) -> Floats:
+    """Friction [1] at a `temperature` [°C] on a curve of `points` ([°C], [1]): straight between, level outside. Any shape.
+
+    Source: the pad's own curve.
+    """
+    hot, mu = np.array(sorted(points)).T
+    return np.asarray(np.interp(temperature, hot, mu))

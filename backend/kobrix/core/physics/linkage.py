@@ -1,0 +1,109 @@
+"""The linkage between pedal and cylinder: a pin on an arc, a rod of fixed length, a piston on a straight bore.
+
+The pivot is the origin. The pin sits at radius b and angle θ; the bore's axis goes through a point in a direction into the
+bore; the rod joins the pin to the piston's socket, which lies ahead of the pin. This is a slider-crank, solved in closed
+form: the pin is where the circle about the pivot meets the circle of the rod about the socket.
+"""
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from kobrix.core.numerics.arrays import Floats, Number
+
+
+@dataclass(frozen=True)
+class Linkage:
+    """Geometry of pedal and cylinder.
+
+    `radius` [m] pivot to pin; `rest` [rad] angle of the pin at rest; `sense` [1], 1 or −1, the sign of the angle when
+    pressed; `point` ([m], [m]) on the bore's axis; `direction` [rad] of the axis into the bore; `rod` [m] long.
+    """
+
+    radius: Number
+    rest: Number
+    sense: float
+    point: tuple[Number, Number]
+    direction: Number
+    rod: Number
+
+
+def _pin(link: Linkage, angle: Number) -> tuple[Number, Number]:
+    """Pin along and across the bore's axis [m]."""
+    x = link.radius * np.cos(angle) - link.point[0]
+    y = link.radius * np.sin(angle) - link.point[1]
+    c, s = np.cos(link.direction), np.sin(link.direction)
+    return x * c + y * s, y * c - x * s
+
+
+def socket(link: Linkage, angle: Number) -> Floats:
+    """Place of the piston's socket along the bore's axis [m] of `link` [record] with the pin at `angle` [rad].
+
+    s = s_pin + √(l² − e²); NaN where the rod does not reach the axis. Any shape. Source: slider-crank.
+    """
+    along, across = _pin(link, angle)
+    with np.errstate(invalid="ignore"):
+        return np.asarray(along + np.sqrt(np.square(link.rod) - np.square(across)))
+
+
+def reachable(link: Linkage) -> bool:
+    """Whether the rod of `link` [record] reaches the bore's axis at rest, and pressing drives the piston into the bore.
+
+    Any shape. Source: slider-crank.
+    """
+    here = socket(link, link.rest)
+    return bool(np.all(np.isfinite(here)) and np.all(_slope(link, link.rest) > 0.0))
+
+
+def _slope(link: Linkage, angle: Number) -> Floats:
+    """Stroke per angle, in the sense of pressing [m/rad]."""
+    along = link.radius * np.sin(link.direction - angle)  # d(pin along)/dθ
+    rise = link.radius * np.cos(link.direction - angle)  # d(pin across)/dθ
+    _, across = _pin(link, angle)
+    with np.errstate(invalid="ignore", divide="ignore"):
+        return np.asarray(link.sense * (along - across * rise / np.sqrt(np.square(link.rod) - np.square(across))))
+
+
+def angle_at(link: Linkage, stroke: Number) -> Floats:
+    """Angle of the pin [rad] of `link` [record] when the piston has moved by `stroke` [m].
+
+    Of the two circles' crossings the one on the side of the rest position. NaN where the rod is too short. Any shape.
+    Source: circle through circle.
+    """
+    c, s = np.cos(link.direction), np.sin(link.direction)
+    place = socket(link, link.rest) + stroke
+    x, y = link.point[0] + place * c, link.point[1] + place * s
+    far = np.hypot(x, y)
+    along = (far**2 + np.square(link.radius) - np.square(link.rod)) / (2.0 * far)
+    with np.errstate(invalid="ignore"):
+        aside = np.sqrt(np.square(link.radius) - along**2)
+    rest_x, rest_y = link.radius * np.cos(link.rest), link.radius * np.sin(link.rest)
+    start = socket(link, link.rest)
+    side = np.sign((link.point[0] + start * c) * rest_y - (link.point[1] + start * s) * rest_x)
+    toward = np.arctan2(y, x)
+    angle = toward + side * np.arctan2(aside, along)
+    turns = np.round((angle - link.rest) / (2.0 * np.pi))
+    return np.asarray(angle - 2.0 * np.pi * turns)
+
+
+def swing(link: Linkage, stroke: Number) -> Floats:
+    """Angle [rad] that the pedal of `link` [record] has turned when the piston has moved by `stroke` [m]. Any shape.
+
+    Source: slider-crank.
+    """
+    return np.abs(angle_at(link, stroke) - link.rest)
+
+
+def ratio_at(link: Linkage, pivot_to_pad: Number, stroke: Number) -> Floats:
+    """Pedal ratio i(x) = a/|dx/dθ| [1] of `link` [record] at a `stroke` [m], with `pivot_to_pad` [m].
+
+    NaN past a dead point, where pressing no longer drives the piston. Any shape. Source: slider-crank, virtual work.
+    """
+    slope = _slope(link, angle_at(link, stroke))
+    return np.asarray(np.where(slope > 0.0, pivot_to_pad / np.where(slope > 0.0, slope, 1.0), np.nan))
+
+
+def rod_angle(link: Linkage, stroke: Number) -> Floats:
+    """Angle [rad] between rod and bore of `link` [record] at a `stroke` [m]. Any shape. Source: geometry."""
+    _, across = _pin(link, angle_at(link, stroke))
+    return np.asarray(np.arcsin(np.clip(np.abs(across) / link.rod, 0.0, 1.0)))

@@ -1,0 +1,1 @@
+"""Every entry of a setup as a person measures it: the sheet, and what follows from it at once."""

@@ -1,0 +1,484 @@
+"""Records of what an evaluation answers, in the names and units of the result file.
+
+Declared once: what a function here returns, what mypy checks, what the API's document and the screen's types are made from.
+"""
+
+from typing import Literal, NotRequired
+
+from typing_extensions import TypedDict
+
+from kobrix.core.rules.limits import Level
+from kobrix.fileformat.paths import Edit, JsonObject
+
+Axle = Literal["front", "rear"]
+Lock = Literal["front", "rear", "both", "rear_lift", "none"]
+LimitedBy = Literal["force", "travel", "chamber", "contact", "all_lost"]
+
+
+class StationMoment(TypedDict):
+    """One station at a push."""
+
+    pressure_in_kpa: float
+    pressure_kpa: float
+    torque_per_wheel_nm: float
+    clamp_n: NotRequired[float]
+    volume_cm3: NotRequired[float]
+    knee_kpa: NotRequired[float]
+
+
+class SystemMoment(TypedDict):
+    """One control at a push."""
+
+    control_force_n: float
+    rod_force_n: float
+    booster_out_n: float
+    pedal_travel_mm: NotRequired[float]
+    piston_travel_mm: NotRequired[float]
+    bottomed: NotRequired[bool]
+    instant_ratio: NotRequired[float]
+    rod_angle_deg: NotRequired[float]
+    stations: dict[str, StationMoment]
+    breakdown_mm: NotRequired[dict[str, dict[str, float]]]
+
+
+class Moment(TypedDict):
+    """The road at a push."""
+
+    pedal_force_n: float
+    decel_g: float
+    grip_decel_g: float
+    locked: list[Axle]
+    rear_lifts: bool
+    front_brake_force_n: float
+    rear_brake_force_n: float
+    front_brake_share: float | None
+    adhesion_front: float
+    adhesion_rear: float
+    systems: dict[str, SystemMoment]
+
+
+class ForceForDecel(TypedDict):
+    """The path's force for a wanted deceleration; null with the `reason`."""
+
+    decel_g: float
+    pedal_force_n: float | None
+    in_jump: bool
+    reason: NotRequired[str]
+
+
+class DesignControl(TypedDict):
+    """One control at the stop a setup is judged at."""
+
+    control_force_n: float
+    pedal_travel_mm: NotRequired[float]
+    travel_share: NotRequired[float]
+    travel_level: NotRequired[Level]
+    stroke_share: NotRequired[float]
+    stiffness_n_per_mm: NotRequired[float]
+    instant_ratio: NotRequired[float]
+    rod_angle_deg: NotRequired[float]
+    effort_level: NotRequired[Level]
+
+
+class DesignStop(TypedDict):
+    """The stop a setup is judged at; the force null with the `reason` where the brakes never give it."""
+
+    decel_g: float
+    pedal_force_n: float | None
+    reason: NotRequired[str]
+    systems: NotRequired[dict[str, DesignControl]]
+
+
+class ControlLeft(TypedDict):
+    """One control in a failure."""
+
+    contact_travel_mm: float | None
+    travel_at_force_limit_mm: float | None
+    pedal_travel_mm: float | None
+
+
+class FailureLeft(TypedDict):
+    """What a failure leaves."""
+
+    pedal_force_n: float
+    limited_by: LimitedBy
+    decel_g: float
+    grip_decel_g: float
+    best_grip_decel_g: float
+    locked: list[Axle]
+    reaches_2p44_m_per_s2: bool
+    does_not_reach: bool
+    friction_fallback: list[str]
+    systems: dict[str, ControlLeft]
+
+
+class Distribution(TypedDict):
+    """The two clauses on sharing for cars."""
+
+    rear_not_above_front: bool
+    use_limit_kept: bool
+
+
+class PathResult(TypedDict):
+    """All answers for one control path in one load state."""
+
+    grip_limit_g: float
+    first_lock: Lock
+    lock_decel_g: float | None
+    lock_pedal_force_n: float | None
+    grip_efficiency: float | None
+    front_lock_decel_g: float | None
+    rear_lock_decel_g: float | None
+    at_pedal_force: NotRequired[list[Moment]]
+    pedal_force_for_decel: NotRequired[list[ForceForDecel]]
+    design_stop: DesignStop
+    failures: NotRequired[dict[str, FailureLeft]]
+    distribution: NotRequired[Distribution]
+
+
+class LoadStateResult(TypedDict):
+    """One load state: axle loads, the deceleration that lifts the rear, and every control path."""
+
+    front_axle_load_n: float
+    rear_axle_load_n: float
+    rear_lift_decel_g: float
+    paths: dict[str, PathResult]
+
+
+class StationResult(TypedDict):
+    """What a station is, whatever the push."""
+
+    rolling_radius_mm: float
+    side_area_cm2: NotRequired[float]
+    effective_radius_mm: NotRequired[float]
+    cylinder_area_cm2: NotRequired[float]
+    c_star: NotRequired[float]
+    drum_sensitivity: NotRequired[float]
+    switch_pedal_force_n: NotRequired[float | None]
+
+
+class PinWindow(TypedDict):
+    """Where the pushrod's pin may sit, from the pivot."""
+
+    least_mm: float
+    greatest_mm: float
+    empty: bool
+
+
+class LinkageResult(TypedDict):
+    """A linkage at rest and at full stroke; `ratio_full` null with the `reason` past a dead point."""
+
+    ratio_rest: float
+    rod_angle_rest_deg: float
+    ratio_full: NotRequired[float | None]
+    ratio_change: NotRequired[float]
+    rod_angle_full_deg: NotRequired[float]
+    rod_angle_largest_deg: NotRequired[float]
+    reason: NotRequired[str]
+
+
+class SystemResult(TypedDict):
+    """What a control, its booster and its cylinder are, whatever the push."""
+
+    pedal_ratio: float
+    bottoming_travel_mm: NotRequired[float]
+    floor_comes_first: NotRequired[bool]
+    pin_window: NotRequired[PinWindow]
+    linkage: NotRequired[LinkageResult]
+    assist_limit_n: NotRequired[float]
+    runout_force_n: NotRequired[float | None]
+    runout_pedal_force_n: NotRequired[float | None]
+    accumulator_stops: NotRequired[int]
+    stations: dict[str, StationResult]
+
+
+class BoreAnswer(TypedDict, total=False):
+    """Bore for an effort."""
+
+    bore_mm: float | None
+    reason: str
+
+
+class RatioAnswer(TypedDict, total=False):
+    """Pedal ratio for an effort, and where its pin sits."""
+
+    ratio: float | None
+    pivot_to_pin_mm: float | None
+    pin_move_mm: float | None
+    reason: str
+
+
+class RearAreaAnswer(TypedDict, total=False):
+    """Rear piston area for a share; of a drum the wheel cylinder's."""
+
+    rear_side_area_cm2: float | None
+    rear_cylinder_area_cm2: float
+    reason: str
+
+
+class RearRotorAnswer(TypedDict, total=False):
+    """Rear rotor or drum for a share."""
+
+    rear_rotor_diameter_mm: float | None
+    rear_drum_diameter_mm: float
+    reason: str
+
+
+class BarAnswer(TypedDict, total=False):
+    """The bar's share for a share of the braking."""
+
+    bar_front_share: float | None
+    reason: str
+
+
+class KneeAnswer(TypedDict, total=False):
+    """The greatest knee that keeps the front first."""
+
+    knee_kpa: float | None
+    reason: str | None
+
+
+class InverseAnswers(TypedDict, total=False):
+    """What a part would have to be."""
+
+    bore_for_effort: BoreAnswer
+    ratio_for_effort: RatioAnswer
+    rear_area_for_share: RearAreaAnswer
+    rear_rotor_for_share: RearRotorAnswer
+    bar_for_share: BarAnswer
+    knee_for_lock_order: KneeAnswer
+
+
+class TrappedAirAnswer(TypedDict, total=False):
+    """Air that explains a measured pedal."""
+
+    trapped_air_cm3: float | None
+    reason: str
+
+
+class StopAnswer(TypedDict):
+    """A stopping distance, and the longest that is allowed."""
+
+    distance_m: float
+    limit_m: float
+
+
+class MfddAnswer(TypedDict):
+    """Mean fully developed deceleration."""
+
+    mfdd_m_per_s2: float
+
+
+class NominalAnswer(TypedDict, total=False):
+    """A measured stop as from the nominal speed."""
+
+    distance_m: float | None
+    reason: str
+
+
+class RotorHeat(TypedDict, total=False):
+    """One rotor in a series of slow-downs; `peaks_c` null with the `reason`."""
+
+    peaks_c: list[float] | None
+    reason: str
+    starts_c: list[float]
+    last_cooled_c: float
+    stop_energy_j: float
+    axle_share: float
+    rotor_energy_j: float
+    single_stop_rise_k: float
+    fluid_estimate_c: float
+    wet_boiling_c: float
+    fluid_margin_k: float
+    friction_at_start: list[float]
+
+
+class ParkingAnswer(TypedDict):
+    """Grades a parking brake holds; null: any."""
+
+    torque_grade: float | None
+    grip_grade_nose_up: float | None
+    grip_grade_nose_down: float | None
+    holds_grade: float | None
+    holds_usual_test: bool
+
+
+class ReservoirAnswer(TypedDict):
+    """What worn pads take from the reservoir."""
+
+    wear_cm3: dict[str, float]
+    least_reservoir_cm3: float
+
+
+class CgHeightAnswer(TypedDict, total=False):
+    """Height of the centre of gravity."""
+
+    cg_height_mm: float | None
+    reason: str
+
+
+class NoseOverAnswer(TypedDict):
+    """When a tail-dragger goes over its nose."""
+
+    nose_over_g: float
+
+
+class WorkingStep(TypedDict):
+    """One step of a figure's working: the formula, the same with its numbers, and what it uses."""
+
+    id: str
+    formula: str
+    numbers: str
+    value: float
+    unit: str
+    source: str
+    uses: list[str]
+
+
+class WorkingAnswer(TypedDict, total=False):
+    """Every step from foot to road."""
+
+    steps: list[WorkingStep] | None
+    reason: str
+
+
+class ToleranceAnswer(TypedDict, total=False):
+    """How sure the effort for a stop is."""
+
+    p5_n: float
+    p50_n: float | None
+    p95_n: float
+    sd_n: float
+    first_order_sd_n: float
+    rank: dict[str, float]
+    rear_first_probability: float
+    effort_over_limit_probability: float
+    travel_over_limit_probability: float
+    never_reached_probability: float
+    reason: str
+
+
+class Answers(TypedDict, total=False):
+    """Answers to what was asked besides."""
+
+    inverse: InverseAnswers
+    trapped_air: TrappedAirAnswer
+    heat: RotorHeat
+    parking: ParkingAnswer
+    working: WorkingAnswer
+    tolerance: ToleranceAnswer
+    stop: StopAnswer
+    mfdd: MfddAnswer
+    nominal: NominalAnswer
+    reservoir: ReservoirAnswer
+    cg_height: CgHeightAnswer
+    nose_over: NoseOverAnswer
+
+
+class FindingMend(TypedDict):
+    """A mend: a label to press, its name while it is tried, and the edits below the setup that it makes; none for one that is only shown."""
+
+    kind: str
+    label: str
+    name: str
+    edits: list[Edit]
+
+
+class Finding(TypedDict):
+    """A judgement in words."""
+
+    id: str
+    rule: str
+    kind: str
+    level: Level
+    sentence: str
+    reason: str
+    source: str
+    value: float | None
+    limit: float | None
+    mend: FindingMend | None
+
+
+class Bought(TypedDict):
+    """Gains of the links of one side, in the order of the chain, and their product."""
+
+    links: dict[str, float]
+    product: float
+
+
+SideGains = dict[str, Bought]
+
+
+class PathGains(TypedDict):
+    """Gains on one control path: the setup before at the same stop, and at the same push."""
+
+    same_stop: SideGains
+    same_push: SideGains
+
+
+class LoadStateGains(TypedDict):
+    """Gains in one load state."""
+
+    paths: dict[str, PathGains]
+
+
+class GainsResult(TypedDict):
+    """What each change bought against the setup as found, at one stop."""
+
+    decel_g: float
+    load_states: dict[str, LoadStateGains]
+
+
+class Needs(TypedDict, total=False):
+    """Dotted paths of what is missing: for forces and decelerations, and besides for travel."""
+
+    decel: list[str]
+    travel: list[str]
+
+
+class Result(TypedDict):
+    """The result file."""
+
+    format: Literal["kobrix-result"]
+    version: Literal[1]
+    name: str
+    questions: JsonObject
+    systems: NotRequired[dict[str, SystemResult]]
+    load_states: NotRequired[dict[str, LoadStateResult]]
+    needs: NotRequired[Needs]
+    unanswered: NotRequired[list[str]]
+    answers: NotRequired[Answers]
+    findings: NotRequired[list[Finding]]
+    gains: NotRequired[GainsResult]
+
+
+class Percentiles(TypedDict):
+    """Percentiles of the trials."""
+
+    p5: float
+    p50: float
+    p95: float
+
+
+class SensitiveEntry(TypedDict):
+    """What one doubted entry does: alone from one end of its range to the other, and its rank in the trials."""
+
+    path: str
+    assumed: bool
+    value: float
+    least: float
+    most: float
+    push_rank: float
+    push_n: list[float] | None
+    travel_rank: float
+    travel_mm: list[float] | None
+
+
+class Sensitivity(TypedDict):
+    """Every doubted entry, the one that moves most first."""
+
+    decel_g: float
+    push_n: Percentiles | None
+    travel_mm: Percentiles | None
+    entries: list[SensitiveEntry]
+    trials: int

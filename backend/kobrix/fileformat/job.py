@@ -1,0 +1,97 @@
+"""The job file: a vehicle, its brakes as found, and any number of plans."""
+
+from typing import Any, Literal, Self
+
+from pydantic import Field, model_validator
+from pydantic_core import PydanticCustomError
+
+from kobrix.core.errors import BadEntry, NotFound
+from kobrix.fileformat.base import Name, Part, unique
+from kobrix.fileformat.models import Setup, System, Vehicle
+from kobrix.fileformat.quantities import label_of, value_of
+from kobrix.fileformat.shelf import ShelfPart
+
+AS_FOUND = "as found"
+
+
+class Plan(Part):
+    """A way the brakes may be: its systems, and what it changes on the vehicle (tyres' grip, mass)."""
+
+    name: Name
+    systems: list[System] = Field(min_length=1, max_length=4)
+    vehicle: dict[str, Any] = {}
+    note: str = Field("", max_length=400)
+
+
+class Photo(Part):
+    """A photograph by the hash of its content; the file itself is kept beside the job."""
+
+    sha256: str = Field(pattern=r"^[0-9a-f]{64}$")
+    name: str = Field("", max_length=120)
+
+
+class Note(Part):
+    """What was seen on a part: pitting, a swollen hose, a date; with photographs."""
+
+    about: Name
+    text: str = Field("", max_length=2000)
+    level: Literal["fine", "watch", "renew"] = "watch"
+    photos: list[Photo] = Field(default=[], max_length=12)
+
+
+class Job(Part):
+    """A whole job: the open file format `kobrix-job`, version 1."""
+
+    format: Literal["kobrix-job"]
+    version: Literal[1]
+    name: Name
+    vehicle: Vehicle
+    as_found: Plan
+    plans: list[Plan] = Field(default=[], max_length=40)
+    tolerances: dict[str, str] = {}
+    assumed: list[str] = []
+    shelf: list[ShelfPart] = Field(default=[], max_length=400)
+    condition: list[Note] = Field(default=[], max_length=100)
+
+    @model_validator(mode="after")
+    def _check(self) -> Self:
+        unique([AS_FOUND, *(p.name for p in self.plans)], "plans", "plan")
+        unique([p.name for p in self.shelf], "shelf", "part")
+        for path, text in self.tolerances.items():
+            self._check_tolerance(path, text)
+        for plan in (self.as_found, *self.plans):
+            if plan.vehicle:
+                self.setup_of(plan)
+        return self
+
+    def _check_tolerance(self, path: str, text: str) -> None:
+        name = next((n for n in reversed(path.split(".")) if not n.isdigit()), path)
+        try:
+            if not value_of(text.lstrip("±+- "), name) > 0.0:
+                raise BadEntry(
+                    label_of(name), f"± {text!r}", "a ± above 0, such as ± 1/16 in", "it is how far the entry may be off"
+                )
+        except BadEntry as refused:
+            raise PydanticCustomError("relation", "{sentence}", {"sentence": str(refused), "field": "tolerances"}) from None
+
+    def setup_of(self, plan: Plan) -> Setup:
+        """The setup of a `plan`: the job's vehicle with the plan's overrides, and the plan's systems."""
+        vehicle = Vehicle.model_validate({**self.vehicle.model_dump(exclude_none=True), **plan.vehicle})
+        return Setup(format="kobrix-setup", version=1, name=f"{self.name}, {plan.name}", vehicle=vehicle, systems=plan.systems)
+
+    @property
+    def names(self) -> list[str]:
+        """Names of the setups: as found, then the plans."""
+        return [AS_FOUND, *(p.name for p in self.plans)]
+
+    def setup(self, name: str) -> Setup:
+        """The setup by `name`: "as found" or a plan's. Raises NotFound with the names there are."""
+        for plan in (self.as_found, *self.plans):
+            if name == plan.name or (plan is self.as_found and name == AS_FOUND):
+                return self.setup_of(plan)
+        raise NotFound("setup", name, ", ".join(self.names))
+
+    def root(self, name: str) -> str:
+        """Dotted path in the job of the setup by `name`. Raises NotFound with the names there are."""
+        self.setup(name)
+        return "as_found" if name == AS_FOUND else f"plans.{self.names.index(name) - 1}"

@@ -1,1 +1,0 @@
-"""The job, its plans and setups as files: the open format, quantities as typed, and results by name and unit."""

@@ -1,0 +1,110 @@
+"""What the routes of every stage share: the database, a job as stored, the problems they may answer with, a response as it stands."""
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from pathlib import Path
+from typing import Annotated, Any, Literal
+
+import fastapi
+from fastapi import APIRouter, Depends
+from fastapi.responses import Response
+from pydantic import BaseModel, ConfigDict
+from pydantic_core import to_json
+from typing_extensions import TypedDict
+
+from kobrix.core.errors import BadFile
+from kobrix.fileformat import files
+from kobrix.fileformat.job import Job
+from kobrix.fileformat.models import Setup
+from kobrix.store import jobs
+from kobrix.store.connection import open_db
+
+
+class Request(BaseModel):
+    """Base of what is sent: nothing may stand in it that is not named."""
+
+    model_config = ConfigDict(extra="forbid")
+
+
+class Conflict(TypedDict):
+    """A place that was changed elsewhere too: what was sent, and what is stored."""
+
+    path: str
+    yours: Any
+    stored: Any
+
+
+class Problem(BaseModel):
+    """An error (RFC 9457)."""
+
+    type: str
+    title: str
+    status: int
+    detail: str
+    problems: list[str] = []
+    field: str | None = None
+    revision: int | None = None
+    both: list[Conflict] = []
+
+
+ERRORS: dict[int | str, dict[str, Any]] = {code: {"model": Problem} for code in (403, 404, 409, 413, 422)}
+Progress = Literal["empty", "begun", "doubt", "ready"]
+
+
+class Standing(TypedDict):
+    """How far a stage is: its state, and the words that say so."""
+
+    state: Progress
+    words: str
+
+
+@dataclass(frozen=True)
+class Stage:
+    """One stage of the job: its `title`, the `path` of its page, its `router`; how it stands in the strip, None where it has no
+    place there; what its page shows of a job, a revision and a setup by name, sent back with a change made on that page, and the
+    `view` that this is."""
+
+    title: str
+    path: str
+    router: APIRouter
+    standing: Callable[[Job], Standing] | None = None
+    shown: Callable[[Job, int, str | None], object] | None = None
+    view: type | None = None
+
+
+def database(request: fastapi.Request) -> Path:
+    """Path of the database this server keeps."""
+    path: Path = request.app.state.database
+    return path
+
+
+Database = Annotated[Path, Depends(database)]
+
+
+def as_json(document: Any) -> Response:
+    """A response as it stands: its shape is what the service returns, checked by mypy, and not paid for at each call."""
+    return Response(to_json(document), media_type="application/json")
+
+
+@dataclass(frozen=True)
+class StoredJob:
+    """A job as it is stored now, read and checked: the `job` and its `revision`."""
+
+    job: Job
+    revision: int
+
+
+def stored_job(path: Path, job_id: int) -> StoredJob:
+    """The job by its number. Raises NotFound, BadFile."""
+    with open_db(path) as db:
+        stored = jobs.get(db, job_id)
+    return StoredJob(files.check(Job, stored.document), stored.revision)
+
+
+def setup_in_state(job: Job, name: str, load: int) -> Setup:
+    """The setup by `name` of a `job`, that has the load state asked for. Raises NotFound, BadFile."""
+    setup = job.setup(name)
+    states = len(setup.vehicle.load_states)
+    if not 0 <= load < max(1, states):
+        raise BadFile([f"load: {load} was given; allowed is 0 to {max(0, states - 1)}, the load states of the job."])
+    return setup

@@ -1,0 +1,61 @@
+"""Size's door: the force line of every setup, exactly one push, workings, failures, heat, and setups side by side."""
+
+from fastapi import APIRouter
+from fastapi.responses import Response
+
+from kobrix.core.errors import BadFile
+from kobrix.evaluate.questions import heat_of_all
+from kobrix.evaluate.shapes import Moment, RotorHeat
+from kobrix.fileformat.job import AS_FOUND
+from kobrix.stages.common import ERRORS, Database, as_json, setup_in_state, stored_job
+from kobrix.stages.size.compare import compare
+from kobrix.stages.size.service import failed_at, moment_at, size_view, working_at
+from kobrix.stages.size.shapes import Comparison, Failed, FailedIn, HeatIn, MomentIn, SizeView, StepView, WorkingIn
+
+router = APIRouter(prefix="/api/jobs", tags=["size"], responses=ERRORS)
+
+
+@router.get("/{job_id}/size", response_model=SizeView)
+def job_size(job_id: int, path: Database) -> Response:
+    """Every setup of a job at its wanted stop."""
+    stored = stored_job(path, job_id)
+    return as_json(size_view(stored.job, stored.revision))
+
+
+@router.post("/{job_id}/moment", response_model=Moment)
+def job_moment(job_id: int, asked: MomentIn, path: Database) -> Response:
+    """The core's figures for exactly one push, or for the push of one deceleration."""
+    if (asked.pedal_force_n is None) == (asked.decel_g is None):
+        raise BadFile(["Ask for a pedal force or a deceleration: exactly one of the two."])
+    setup = setup_in_state(stored_job(path, job_id).job, asked.setup, asked.load)
+    return as_json(moment_at(setup, asked.load, asked.pedal_force_n, asked.decel_g, asked.path))
+
+
+@router.post("/{job_id}/working", response_model=list[StepView])
+def job_working(job_id: int, asked: WorkingIn, path: Database) -> Response:
+    """How every figure at one push came about."""
+    setup = setup_in_state(stored_job(path, job_id).job, asked.setup, asked.load)
+    return as_json(working_at(setup, asked.load, asked.pedal_force_n, asked.path))
+
+
+@router.post("/{job_id}/failed", response_model=Failed)
+def job_failed(job_id: int, asked: FailedIn, path: Database) -> Response:
+    """The range of pushes with one failure in it."""
+    setup = setup_in_state(stored_job(path, job_id).job, asked.setup, asked.load)
+    return as_json(failed_at(setup, asked.load, asked.reach_n, asked.failure, asked.path))
+
+
+@router.post("/{job_id}/heat", response_model=dict[str, RotorHeat])
+def job_heat(job_id: int, asked: HeatIn, path: Database) -> Response:
+    """How hot every rotor of a setup gets in a series of slow-downs."""
+    setup = setup_in_state(stored_job(path, job_id).job, asked.setup, asked.load)
+    question = asked.model_dump(exclude={"setup", "load"})
+    return as_json(heat_of_all(setup, {**question, "load_state": setup.vehicle.load_states[asked.load].name}))
+
+
+@router.get("/{job_id}/compare", response_model=Comparison)
+def compare_setups(job_id: int, path: Database, load: int = 0, against: str = AS_FOUND) -> Response:
+    """Every entry and result of all setups of a job, side by side."""
+    job = stored_job(path, job_id).job
+    setup_in_state(job, against, load)
+    return as_json(compare(job, load, against))

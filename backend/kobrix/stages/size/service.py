@@ -1,0 +1,256 @@
+"""What Size shows of a whole job: every setup at one wanted stop, with the range of the push as the core's samples.
+
+A scrub of the push is a look-up between the samples; at rest a screen asks `moment_at` for exactly that push.
+"""
+
+import math
+from dataclasses import dataclass
+from functools import lru_cache
+from typing import Literal
+
+import numpy as np
+
+from kobrix.core.constants import STANDARD_BORES
+from kobrix.core.errors import Impossible, NotFound
+from kobrix.core.physics import chain
+from kobrix.core.physics.paths import Solved, solve_path
+from kobrix.core.physics.solved_setup import SolvedPath, strokes_known, without_lines
+from kobrix.core.physics.working import working
+from kobrix.core.rules import limits
+from kobrix.evaluate.findings import findings, worst_level
+from kobrix.evaluate.provenance import provenance
+from kobrix.evaluate.results import MM, Places, step_document
+from kobrix.evaluate.shapes import Finding, Moment
+from kobrix.evaluate.solve import Answer, ByContent, answer_of, as_asked, failing_of, pick, wanted_stop
+from kobrix.fileformat.job import AS_FOUND, Job
+from kobrix.fileformat.models import Setup
+from kobrix.fileformat.questions import AirIn, Failure
+from kobrix.stages.common import Standing
+from kobrix.stages.size.paths import AIR_CM3, curves, failure_words, gain_curves, locks_of, path_view, range_of
+from kobrix.stages.size.shapes import Against, Failed, Headline, SetupView, SizeView, StepView
+
+
+def _differences(own: Moment | None, found: Moment | None, system: str, found_system: str) -> Against | None:
+    """A setup against the one as found at the same stop: lighter in per cent, longer in mm."""
+    if own is None or found is None or not found["pedal_force_n"]:
+        return None
+    ours, theirs = own["systems"][system].get("pedal_travel_mm"), found["systems"][found_system].get("pedal_travel_mm")
+    longer = None if ours is None or theirs is None else ours - theirs
+    return {"lighter_percent": (1.0 - own["pedal_force_n"] / found["pedal_force_n"]) * 100.0, "longer_mm": longer}
+
+
+_WORST: dict[str, Literal["rear_first", "rear_lifts"]] = {
+    "rear_first": "rear_first", "rear_first_slippery": "rear_first", "rear_lifts": "rear_lifts",
+}  # fmt: skip
+
+
+def _headline(worst: Finding | None, push: float | None) -> Headline:
+    """What is worst of a solved setup, or its `push` [N] for the stop wanted."""
+    if worst is not None and worst["level"] == "danger" and worst["kind"] in _WORST:
+        return {"kind": _WORST[worst["kind"]], "push_n": push}
+    return {"kind": "no_such_stop" if push is None else "push", "push_n": push}
+
+
+@lru_cache(maxsize=48)
+def _setup_view(
+    known: ByContent[Setup],
+    as_found: ByContent[Setup] | None,
+    before: ByContent[Setup] | None,
+    name: str,
+    wanted: float,
+    reach: float,
+) -> SetupView:
+    """One setup at the `wanted` stop [g] for pushes up to `reach` [N]; `before`: what its changes are told against."""
+    answer, found = answer_of(known), None if as_found is None else answer_of(as_found)
+    told = findings(answer, found)
+    worst = told[0] if told else None
+    doc: SetupView = {
+        "key": name, "name": name, "needs": answer.needs, "level": None if worst is None else worst["level"],
+        "headline": {"kind": "incomplete", "push_n": None}, "findings": told, "solved": None,
+    }  # fmt: skip
+    if answer.solved is None:
+        return doc
+    then = None if before is None else answer_of(before)
+    paths = [path_view(answer, path, wanted, reach, then) for path in answer.solved.paths]
+    every = (*answer.solved.conditions[1:], *(failing_of(f, several=False) for f in _airs(answer)))
+    doc["solved"] = {"paths": paths, "failures": [{"name": f.name, "words": failure_words(f)} for f in every]}
+    doc["headline"] = _headline(worst, paths[-1]["states"][0]["stop_push_n"])
+    return doc
+
+
+def forget() -> None:
+    """Forget what was answered before, as in a server that has just begun."""
+    for kept in (answer_of, _setup_view):
+        kept.cache_clear()
+
+
+def _airs(answer: Answer) -> list[Failure]:
+    """Air in each station's lines in turn, as something to look at."""
+    stations = dict.fromkeys(s.name for system in answer.setup.systems for s in system.stations)
+    return [Failure(name=f"air_{name}", air=[AirIn(station=name, volume_cm3=AIR_CM3)]) for name in stations]
+
+
+def _reach(answers: list[Answer], wanted: float, limit: float) -> float:
+    """Greatest push of the common range: past the limit, every lock and every wanted stop."""
+    pushes = [1.1 * limit]
+    for answer in answers:
+        if answer.solved is not None:
+            path = answer.solved.main
+            place, known = chain.first_reach(path.healthy.road.decel, wanted)
+            pushes += np.broadcast_to(path.healthy.push_at(place), known.shape)[known].tolist()
+            pushes += [lock["push_n"] for lock in locks_of(path) if lock is not None]
+    return min(3000.0, math.ceil(1.03 * max(pushes) / 50.0) * 50.0)
+
+
+@dataclass(frozen=True)
+class _Common:
+    """What all setups of a job are shown at: the stop `wanted` [g], None where none is known; pushes up to `reach` [N]; the
+    `limit` [N] of a person."""
+
+    wanted: float | None
+    reach: float
+    limit: float
+
+
+def _common(answers: list[Answer]) -> _Common:
+    wanted = wanted_stop(answers)
+    solved = [a for a in answers if a.solved is not None]
+    limit = next(iter(solved[0].rooms.values())).force if solved else limits.EFFORT["car_pedal"].danger
+    return _Common(wanted, _reach(answers, wanted, limit) if wanted is not None else 1.2 * limit, limit)
+
+
+def size_view(job: Job, revision: int) -> SizeView:
+    """Everything that Size shows of a `job` at its wanted stop, as of a `revision`."""
+    setups = [ByContent(job.setup(name)) for name in job.names]
+    common = _common([answer_of(known) for known in setups])
+    views = [
+        _setup_view(known, *((None, None) if i == 0 else (setups[0], setups[0])), name, common.wanted or 0.0, common.reach)
+        for i, (known, name) in enumerate(zip(setups, job.names, strict=True))
+    ]
+    band = limits.EFFORT.get(job.as_found.systems[0].control.kind)
+    return {
+        "page": "size",
+        "revision": revision,
+        "wanted_decel_g": common.wanted,
+        "push_range_n": common.reach,
+        "force_limit_n": common.limit,
+        "effort": None if band is None else {"low": band.low, "good": band.good, "caution": band.caution, "danger": band.danger},
+        "travel": {"good": limits.TRAVEL.good, "caution": limits.TRAVEL.caution, "danger": limits.TRAVEL.danger},
+        "standard_bores": [{"name": name, "bore_mm": size * MM} for name, size in STANDARD_BORES],
+        "setups": [_against(view, views[0]) for view in views],
+    }  # fmt: skip
+
+
+def shown(job: Job, revision: int, setup: str | None) -> SizeView:
+    """What Size shows after a change."""
+    del setup  # it shows all of them
+    return size_view(job, revision)
+
+
+def _against(view: SetupView, found: SetupView) -> SetupView:
+    """A setup with what it is against the one as found, on each control path that both have."""
+    theirs = {p["name"]: p for p in found["solved"]["paths"]} if found["solved"] is not None else {}
+    for own in view["solved"]["paths"] if view["solved"] is not None else []:
+        was = theirs.get(own["name"])
+        if was is not None:
+            own["against_found"] = [
+                _differences(mine["at_stop"], other["at_stop"], own["system"], was["system"])
+                for mine, other in zip(own["states"], was["states"], strict=True)
+            ]
+    return view
+
+
+def tried_view(job: Job, changed: Job, name: str) -> SetupView:
+    """The setup by `name` of a `job` as it would be `changed`; what the change buys is told against the setup as it is.
+
+    Raises NotFound.
+    """
+    now, found, tried = (ByContent(j.setup(n)) for j, n in ((job, name), (changed, AS_FOUND), (changed, name)))
+    common = _common([answer_of(ByContent(changed.setup(n))) for n in changed.names])
+    as_found = None if name == AS_FOUND else found
+    view = _setup_view(tried, as_found, now, name, common.wanted or 0.0, common.reach)
+    return _against(view, _setup_view(found, None, None, AS_FOUND, common.wanted or 0.0, common.reach))
+
+
+def standing(job: Job) -> Standing:
+    """How Size stands: of the plans the one that stands best; without a danger it is in doubt while a caution stands."""
+    names = job.names[1:] or job.names
+    answers = {name: answer_of(ByContent(job.setup(name))) for name in (AS_FOUND, *names)}
+    levels = [
+        worst_level(answers[n], None if n == AS_FOUND else answers[AS_FOUND]) for n in names if answers[n].solved is not None
+    ]
+    if not levels:
+        return {"state": "empty", "words": "empty"}
+    if any(level not in ("danger", "caution") for level in levels):
+        return {"state": "ready", "words": "ready"}
+    return {"state": "doubt", "words": "doubt: cautions"} if "caution" in levels else {"state": "begun", "words": "begun"}
+
+
+def _solved(setup: Setup, path: str | None) -> tuple[Answer, SolvedPath]:
+    """The control path by name (the last when None) of a complete `setup`. Raises Impossible, NotFound."""
+    answer = answer_of(ByContent(setup))
+    if answer.solved is None:
+        raise Impossible("the force line", "it still needs " + ", ".join(answer.needs["decel"]))
+    if path is None:
+        return answer, answer.solved.main
+    if path not in answer.solved.paths:
+        raise NotFound("control path", path, ", ".join(answer.solved.paths))
+    return answer, answer.solved.paths[path]
+
+
+def _place(solved: Solved, load: int, push: float | None, decel: float | None) -> chain.Place:
+    if push is not None:
+        return solved.place_at(np.array([push]))
+    wanted = decel or 0.0
+    place, known = solved.reach(wanted)
+    if not pick(known, load, 0, 0):
+        most = float(np.max(solved.road.decel[min(load, solved.road.decel.shape[0] - 1)]))
+        raise Impossible(f"a stop of {wanted:g} g", f"the brakes give at most {most:.2f} g at any push")
+    return place
+
+
+def moment_at(setup: Setup, load: int, push: float | None, decel: float | None, path: str | None = None) -> Moment:
+    """The core's figures for exactly one push [N], or for the push of one deceleration [g], in one load state.
+
+    Raises Impossible where the setup is incomplete or the brakes never give it.
+    """
+    solved = _solved(setup, path)[1].healthy
+    return Places(solved, _place(solved, load, push, decel)).moment_document(load, 0)
+
+
+def working_at(setup: Setup, load: int, push: float, path: str | None = None) -> list[StepView]:
+    """Every step from foot to road at one push [N] in one load state, with what its numbers come from."""
+    answer, own = _solved(setup, path)
+    solved = own.healthy
+    return [
+        {**step_document(s), "figure": s.figure, "station": s.station, "axle": s.axle, "where": s.where, "cause": s.cause,
+         "provenance": provenance(answer.setup, s)}
+        for s in working(solved, solved.place_at(np.array([push])), load)
+    ]  # fmt: skip
+
+
+def failed_at(setup: Setup, load: int, reach: float, failure: str, path: str | None = None) -> Failed:
+    """The range of pushes up to `reach` [N] with one `failure` by name in it, in one load state. Raises NotFound."""
+    answer, own = _solved(setup, path)
+    assert answer.solved is not None
+    chosen = next((f for f in (*answer.failures, *_airs(answer)) if f.name == failure), None)
+    if chosen is None:
+        raise NotFound("failure", failure, ", ".join(f.name for f in answer.failures[1:]))
+    systems = answer.solved.systems
+    asked = as_asked(systems, [chosen], answer.converted, answer.rooms)
+    pulled = [(p.system, p.ratio) for p in own.healthy.pulls]
+    names = {s.name for s, _ in pulled}
+    rows = [c for c, s in zip(asked.conditions, systems, strict=True) if s.name in names]
+    if not all(strokes_known(s) for s, _ in pulled):
+        pulled = [(without_lines(s), r) for s, r in pulled]
+    solved = solve_path(own.healthy.name, pulled, answer.solved.load, answer.solved.wheels, rows, asked.air)
+    pushes = range_of(solved, reach)
+    places = solved.place_at(pushes)
+    shown = curves(answer.solved.load, load, pushes, Places(solved, places))
+    gains = gain_curves(solved, own.healthy, places, load)
+    return {
+        "name": failure,
+        "words": failure_words(failing_of(chosen, several=len(systems) > 1)),
+        "curves": shown,
+        "gains": gains,
+    }

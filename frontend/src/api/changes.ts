@@ -1,0 +1,119 @@
+/** Steps of a person on a job: made at once on the revision on screen, refused in words, undone and redone; the same on every page. */
+import { useIsMutating, useQueryClient } from '@tanstack/react-query';
+import { useCallback, useMemo, useState } from 'react';
+import { answered, client, ofJob, Refused } from './client';
+import { keys } from './keys';
+import type { Page, PageName } from './pages';
+import type { Changed, Job, Step } from './types';
+
+/** Whether a step of the job is on its way to the store. */
+export const useStoring = (id: number) => useIsMutating({ mutationKey: keys.step(id) }) > 0;
+
+/**
+ * Make a step on the revision that is on screen; what the page shows of it comes back with it. A stale one brings the newer job
+ * and the refusal with both values. One at a time; who asks is not drawn again while it is on its way (`useStoring` tells).
+ */
+function useChange(id: number, page: PageName | null, setup: string | null) {
+  const queries = useQueryClient();
+  return useMemo(() => {
+    const own = keys.page(id, page, setup);
+    const base = () => queries.getQueryData<Page>(own)?.job.revision ?? 0;
+    const show = page === null ? null : { page, setup };
+    const store = ({ job, shown }: Changed) => {
+      queries.setQueryData(own, { job, view: shown });
+      queries.removeQueries({ queryKey: keys.pages(id), type: 'inactive' });
+    };
+    const inTurn =
+      <In>(send: (asked: In) => Promise<Changed>) =>
+      (asked: In) =>
+        queries
+          .getMutationCache()
+          .build<Changed, Error, In, unknown>(queries, {
+            mutationKey: keys.step(id),
+            scope: { id: `job-${id}` },
+            mutationFn: send,
+            onSuccess: store,
+            onError: (error) => {
+              if (error instanceof Refused && error.problem.status === 409)
+                void queries.invalidateQueries({ queryKey: keys.pages(id) });
+            },
+          })
+          .execute(asked);
+    return {
+      change: inTurn((step: Step) =>
+        answered(() =>
+          client.POST('/api/jobs/{job_id}/changes', {
+            ...ofJob(id),
+            // What is left out of a step stands for its default.
+            body: { base: base(), show, follow: false, ...step, edits: (step.edits ?? []) as never },
+          }),
+        ),
+      ),
+      undo: inTurn(() =>
+        answered(() => client.POST('/api/jobs/{job_id}/undo', { ...ofJob(id), body: { base: base(), show } })),
+      ),
+      redo: inTurn(() =>
+        answered(() => client.POST('/api/jobs/{job_id}/redo', { ...ofJob(id), body: { base: base(), show } })),
+      ),
+    };
+  }, [id, page, setup, queries]);
+}
+
+/** A sentence about what was refused; `mine` stores it all the same where another one was stored meanwhile. */
+export interface Notice {
+  text: string;
+  mine?: () => void;
+}
+
+function both(problem: Refused['problem']): string {
+  const [one] = problem.both;
+  if (!one) return problem.detail;
+  const written = (value: unknown) =>
+    typeof value === 'string' || typeof value === 'number' ? String(value) : 'another one';
+  return `Changed elsewhere since you looked: stored is ${written(one.stored)}, you entered ${written(one.yours)}. Nothing was overwritten.`;
+}
+
+export interface Steps {
+  notice: Notice | null;
+  onClose: () => void;
+  /** Make a step; refused, it says so in `notice` and throws. `quiet`: a refused entry is said by its own field. */
+  onStep: (step: Step, quiet?: boolean) => Promise<unknown>;
+  onUndo: () => void;
+  onRedo: () => void;
+}
+
+export function useSteps(job: Job, page: PageName | null, setup: string | null = null): Steps {
+  const [notice, setNotice] = useState<Notice | null>(null);
+  const { change, undo, redo } = useChange(job.id, page, setup);
+  const refused = useCallback((error: unknown, again?: () => void) => {
+    if (!(error instanceof Refused)) throw error;
+    const { problem } = error;
+    setNotice(problem.status === 409 ? { text: both(problem), mine: again } : { text: problem.detail });
+  }, []);
+  const onStep = useCallback(
+    async function step(edit: Step, quiet = false): Promise<unknown> {
+      try {
+        const answer = await change(edit);
+        setNotice(null);
+        return answer;
+      } catch (error) {
+        const own = quiet && error instanceof Refused && error.problem.status === 422;
+        if (!own) refused(error, () => void step(edit).catch(() => undefined));
+        throw error;
+      }
+    },
+    [change, refused],
+  );
+  const canUndo = job.undo !== null;
+  const canRedo = job.redo !== null;
+  const onUndo = useCallback(() => {
+    setNotice(null);
+    if (canUndo) undo(undefined).catch(refused);
+  }, [canUndo, undo, refused]);
+  const onRedo = useCallback(() => {
+    setNotice(null);
+    if (canRedo) redo(undefined).catch(refused);
+  }, [canRedo, redo, refused]);
+  const onClose = useCallback(() => setNotice(null), []);
+  return { notice, onClose, onStep, onUndo, onRedo };
+}

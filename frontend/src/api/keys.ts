@@ -1,0 +1,18 @@
+/** The names under which answers of the server are kept: one list. */
+export const keys = {
+  jobs: ['jobs'] as const,
+  /** Every page of a job. */
+  pages: (id: number) => ['page', id] as const,
+  page: (id: number, page: string | null, setup: string | null) => ['page', id, page, setup] as const,
+  step: (id: number) => ['step', id] as const,
+  stages: (id: number, revision: number) => ['stages', id, revision] as const,
+  moment: (id: number, revision: number, ...asked: unknown[]) => ['moment', id, revision, ...asked] as const,
+  failed: (id: number, revision: number, ...asked: unknown[]) => ['failed', id, revision, ...asked] as const,
+  working: (id: number, revision: number, ...asked: unknown[]) => ['working', id, revision, ...asked] as const,
+  heat: (id: number, revision: number, ...asked: unknown[]) => ['heat', id, revision, ...asked] as const,
+  compare: (id: number, revision: number, ...asked: unknown[]) => ['compare', id, revision, ...asked] as const,
+  sheet: (id: number, revision: number, setup: string) => ['sheet', id, revision, setup] as const,
+  sensitivity: (id: number, revision: number, setup: string) => ['sensitivity', id, revision, setup] as const,
+  choices: (id: number, revision: number, setup: string) => ['match choices', id, revision, setup] as const,
+  search: (id: number) => ['match', id] as const,
+};

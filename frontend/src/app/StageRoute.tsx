@@ -1,0 +1,41 @@
+/** One stage of one job: its page once the job is there, in words when it is not; kept in step with what is stored. */
+import type { ComponentType } from 'react';
+import { useParams, useSearchParams } from 'react-router';
+import { DAMAGED, Refused } from '../api/client';
+import { useInStep } from '../api/events';
+import { useBringRound, useStages } from '../api/jobs';
+import { usePage, type Page, type PageName } from '../api/pages';
+import { JobGate } from '../page/JobGate';
+import type { AnyStage } from '../page/StagePage';
+import { useSettled } from '../ui/useSettled';
+
+interface Route {
+  path: string;
+  page: PageName | null;
+  setup: string | undefined;
+  component: ComponentType<AnyStage>;
+}
+/** Another job or stage is another page: nothing of the first one's looking stays. */
+export function StageRoute(route: Route) {
+  const id = Number(useParams()['id']);
+  return <OfJob key={`${id} ${route.path}`} id={id} {...route} />;
+}
+
+function OfJob({ id, page, setup, component }: Route & { id: number }) {
+  const [params] = useSearchParams();
+  const query = usePage(id, page, setup === undefined ? null : params.get(setup));
+  const { mutate } = useBringRound(id);
+  const damaged = query.error instanceof Refused && query.error.problem.type === DAMAGED;
+  if (!query.data) return <JobGate query={query} onBringRound={damaged ? () => mutate() : null} />;
+  return <Ready page={query.data} component={component} />;
+}
+
+const SETTLED_MS = 300;
+const NONE: AnyStage['stages'] = [];
+/** How the stages stand follows once the job has rested: a drag does not ask for it at each place. */
+function Ready({ page, component: Component }: { page: Page; component: Route['component'] }) {
+  const { job, view } = page;
+  useInStep(job.id);
+  const stages = useStages(job.id, useSettled(job.revision, SETTLED_MS));
+  return <Component job={job} view={view} stages={stages.data ?? NONE} />;
+}

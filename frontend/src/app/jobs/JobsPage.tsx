@@ -1,0 +1,213 @@
+/** The jobs on this machine, and a file to begin another with. */
+import { useState } from 'react';
+import { Button, DropZone, FileTrigger, type FileDropItem } from 'react-aria-components';
+import { Link, useNavigate } from 'react-router';
+import styled from 'styled-components';
+import { useAddJob, useJobs, usePutAway } from '../../api/jobs';
+import { Wordmark } from '../../page/Wordmark';
+import { counted } from '../../units/format';
+import { Empty } from './Empty';
+import { NewJob } from './NewJob';
+
+const Page = styled.div`
+  max-width: 1180px;
+  margin: 0 auto;
+  padding: var(--s8) var(--s16) var(--s40);
+  font: var(--w-firm) var(--t-head) / var(--read) var(--text);
+  header {
+    display: flex;
+    align-items: center;
+    gap: var(--s24);
+    min-height: var(--row-strip);
+    border-bottom: var(--r-heavy) solid var(--ink);
+  }
+  h1 {
+    font: var(--w-strong) var(--t-title) / var(--one) var(--letter);
+  }
+  h2 {
+    font: var(--w-strong) var(--t-title) / var(--snug) var(--letter);
+  }
+  main {
+    display: grid;
+    grid-template-columns: minmax(0, 1fr) minmax(280px, 320px);
+    gap: 0 var(--s28);
+    padding-top: var(--s24);
+  }
+  @media (max-width: 800px) {
+    main {
+      grid-template-columns: minmax(0, 1fr);
+    }
+  }
+`;
+const Away = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: var(--s8);
+  align-items: center;
+  border: var(--r-outline) dashed var(--ink-2);
+  padding: var(--s6) var(--s10);
+  margin-bottom: var(--s12);
+`;
+const Sheets = styled.ul`
+  list-style: none;
+  padding: 0;
+  margin: 0 0 var(--s16);
+  display: grid;
+  grid-template-columns: repeat(auto-fill, minmax(min(100%, 280px), 1fr));
+  gap: var(--s16);
+  li {
+    border: var(--r-heavy) solid var(--ink);
+    display: flex;
+    flex-direction: column;
+  }
+  li > a {
+    display: block;
+    flex: 1;
+    color: inherit;
+    text-decoration: none;
+    padding: var(--s14);
+  }
+  li > a:hover {
+    background: var(--sunk);
+  }
+  .tools {
+    display: flex;
+    flex-wrap: wrap;
+    gap: 0 var(--s14);
+    border-top: var(--r-hair) solid var(--ink);
+    padding: 0 var(--s14);
+  }
+  .tools a,
+  .tools button {
+    color: inherit;
+    background: none;
+    border: 0;
+    padding: 0;
+    min-height: var(--s36);
+    display: flex;
+    align-items: center;
+    text-decoration: underline;
+    text-underline-offset: var(--s3);
+    font: var(--w-firm) var(--t-text) / var(--one) var(--text);
+  }
+  @media (pointer: coarse) {
+    .tools a,
+    .tools button {
+      min-height: var(--target);
+    }
+  }
+  p {
+    color: var(--ink-2);
+  }
+`;
+const Drop = styled(DropZone)`
+  border: var(--r-outline) dashed var(--ink-2);
+  padding: var(--s16);
+  p {
+    color: var(--ink-2);
+    margin: var(--s4) 0 var(--s10);
+  }
+  button {
+    border: var(--r-outline) solid var(--ink);
+    background: none;
+    min-height: var(--target);
+    padding: 0 var(--s16);
+    font: var(--w-strong) var(--t-head) / var(--one) var(--text);
+  }
+  &[data-drop-target] {
+    background: var(--sunk);
+  }
+`;
+const Wrong = styled.p`
+  &&& {
+    color: var(--danger);
+    white-space: pre-line;
+    font-weight: var(--w-strong);
+  }
+`;
+
+export function JobsPage() {
+  const jobs = useJobs();
+  const add = useAddJob();
+  const { away, back } = usePutAway();
+  const go = useNavigate();
+  const [wrong, setWrong] = useState<string | null>(null);
+  const open = async (file: File | undefined) => {
+    if (!file) return;
+    setWrong(null);
+    try {
+      const job = await add.mutateAsync(await file.text());
+      void go(`/jobs/${job.id}/size`);
+    } catch (error) {
+      setWrong(`${file.name}: ${error instanceof Error ? error.message : 'it cannot be read'}`);
+    }
+  };
+  return (
+    <Page>
+      <header>
+        <Wordmark />
+        <h1>Jobs</h1>
+      </header>
+      <main>
+        <div>
+          {jobs.isError && <Wrong role="alert">{jobs.error.message}</Wrong>}
+          <Sheets>
+            {(jobs.data ?? []).map((job) => (
+              <li key={job.id}>
+                <Link to={`/jobs/${job.id}/size`}>
+                  <h2>{job.name}</h2>
+                  <p>
+                    {job.plans.length > 0
+                      ? `${counted(job.plans.length, 'plan', 'plans')}: ${job.plans.join(', ')}`
+                      : 'as found; no plan yet'}
+                  </p>
+                  <p>changed {new Date(job.changed_at).toLocaleString()}</p>
+                </Link>
+                <div className="tools">
+                  <Link to={`/jobs/${job.id}/measure`}>Measure</Link>
+                  <a href={`/api/jobs/${job.id}/file`} download>
+                    Save as a file
+                  </a>
+                  <Button onPress={() => away.mutate(job.id)} aria-label={`Put away: ${job.name}`}>
+                    Put away
+                  </Button>
+                </div>
+              </li>
+            ))}
+          </Sheets>
+          {jobs.data?.length === 0 && <Empty />}
+          {away.data && (
+            <Away role="status">
+              <span>{away.data.name} is put away.</span>
+              <Button onPress={() => back.mutate(away.data.id, { onSuccess: () => away.reset() })}>
+                Bring it back
+              </Button>
+            </Away>
+          )}
+          <Drop
+            onDrop={(event) => {
+              const item = event.items.find((i): i is FileDropItem => i.kind === 'file');
+              void item?.getFile().then(open);
+            }}
+          >
+            <h2>Open a file</h2>
+            <p>
+              Drop a .kobrix.json here, or choose one: a job or a single setup. It is checked first, and never
+              overwrites a job.
+            </p>
+            <FileTrigger acceptedFileTypes={['application/json', '.json']} onSelect={(files) => void open(files?.[0])}>
+              <Button>Choose a file</Button>
+            </FileTrigger>
+            {wrong && <Wrong role="alert">{wrong}</Wrong>}
+          </Drop>
+        </div>
+        <NewJob />
+      </main>
+      <footer>
+        <a href="/third-party.txt" target="_blank" rel="noreferrer">
+          What Kobrix is built with, and its licences
+        </a>
+      </footer>
+    </Page>
+  );
+}

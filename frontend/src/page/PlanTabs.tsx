@@ -1,0 +1,128 @@
+/** As found and the plans: which one is on the line, how each stands. */
+import { memo, useEffect, useRef } from 'react';
+import { ToggleButton, ToggleButtonGroup } from 'react-aria-components';
+import styled from 'styled-components';
+import type { Headline, SetupView } from '../api/types';
+import { force, written } from '../units/display';
+import { Mark } from '../ui/Mark';
+
+const Group = styled(ToggleButtonGroup)`
+  display: flex;
+  position: relative;
+  min-width: 0;
+  overflow-x: auto;
+  scrollbar-width: none;
+  .tab {
+    flex: 1 0 auto;
+    min-width: var(--col-plan);
+    border: 0;
+    border-right: var(--r-hair) solid var(--rule);
+    background: none;
+    text-align: left;
+    padding: var(--s6) var(--s10) 0;
+    position: relative;
+  }
+  .tab:first-child {
+    padding-left: var(--s2);
+  }
+  b {
+    font: var(--w-strong) var(--t-name) / var(--snug) var(--letter);
+    display: flex;
+    align-items: center;
+    gap: var(--s8);
+    white-space: nowrap;
+  }
+  b::first-letter {
+    text-transform: uppercase;
+  }
+  .tab > span {
+    font: var(--w-firm) var(--t-text) / var(--read) var(--text);
+    color: var(--ink-2);
+    display: flex;
+    gap: var(--s4);
+    align-items: center;
+    white-space: nowrap;
+  }
+  .tab[data-selected] b {
+    color: var(--plan);
+  }
+  .tab[data-selected]::after {
+    content: '';
+    position: absolute;
+    left: var(--s10);
+    right: var(--s10);
+    bottom: 0;
+    height: var(--r-press);
+    background: var(--plan);
+  }
+  .tab[data-focus-visible] {
+    outline-offset: calc(0px - var(--s3));
+  }
+`;
+
+/** How a setup stands, in a word or two. */
+export function headline({ kind, push_n: push }: Headline): string {
+  switch (kind) {
+    case 'incomplete':
+      return 'incomplete';
+    case 'rear_first':
+      return 'rear first';
+    case 'rear_lifts':
+      return 'lifts';
+    case 'no_such_stop':
+      return 'no such stop';
+    case 'push':
+      return written(force(push ?? 0));
+  }
+}
+const capital = (name: string) => name.charAt(0).toUpperCase() + name.slice(1);
+
+interface PlanTabsProps {
+  setups: readonly SetupView[];
+  using: string;
+  onUse: (key: string) => void;
+  small?: boolean;
+}
+export const PlanTabs = memo(function PlanTabs({ setups, using, onUse, small = false }: PlanTabsProps) {
+  const group = useRef<HTMLDivElement>(null);
+  // Where there is not room for all, the one on the line is among those that are seen.
+  useEffect(() => {
+    const row = group.current;
+    const tab = row?.querySelector<HTMLElement>('[data-selected]');
+    if (!row || !tab) return;
+    const end = tab.offsetLeft + tab.offsetWidth;
+    if (tab.offsetLeft < row.scrollLeft) row.scrollLeft = tab.offsetLeft;
+    else if (end > row.scrollLeft + row.clientWidth) row.scrollLeft = end - row.clientWidth;
+  }, [using, setups.length]);
+  return (
+    <Group
+      ref={group}
+      aria-label="Displayed on the line"
+      selectionMode="single"
+      disallowEmptySelection
+      selectedKeys={[using]}
+      onSelectionChange={(keys) => {
+        const [key] = keys;
+        if (key !== undefined) onUse(String(key));
+      }}
+    >
+      {setups.map((setup, i) => (
+        <ToggleButton key={setup.key} id={setup.key} className="tab" style={small ? { minWidth: 112 } : undefined}>
+          <b>
+            {!small && (
+              <svg width="26" height="8" aria-hidden="true">
+                <path d="M0,4L26,4" className={i === 0 ? 'found' : setup.key === using ? 'force' : 'otherplan'} />
+              </svg>
+            )}
+            {capital(setup.name)}
+          </b>
+          <span>
+            {setup.level && <Mark state={setup.level} />}
+            {setup.level && <span className="visually-hidden">{setup.level}: </span>}
+            {headline(setup.headline)}
+          </span>
+        </ToggleButton>
+      ))}
+    </Group>
+  );
+});

@@ -1,0 +1,54 @@
+/** What every stage's page shares: its title, its head on a sheet and on a phone, its keys and its finder. */
+import { useEffect, type ReactNode } from 'react';
+import type { Page, PageName, ViewOf } from '../api/pages';
+import type { Job, StageState } from '../api/types';
+import { useMedia, WIDE } from '../ui/useMedia';
+import type { Target } from './Finder';
+import { useHelps } from './Helps';
+import { PhoneHead } from './PhoneHead';
+import { SheetTop } from './SheetTop';
+
+/** What the page of a stage is given: the job, what the page shows of it, and how the stages stand. */
+export interface StageProps<P extends PageName | null> {
+  job: Job;
+  view: P extends PageName ? ViewOf<P> : null;
+  stages: readonly StageState[];
+}
+/** The same, whichever page it is. */
+export type AnyStage = Omit<StageProps<null>, 'view'> & { view: Page['view'] };
+
+interface StagePageProps {
+  job: Job;
+  stages: readonly StageState[];
+  /** Path of the stage that is marked in the strip. */
+  stage: string;
+  /** Name of this page. */
+  title: string;
+  targets: readonly Target[];
+  /** Single keys of this page, beside those of every page. */
+  keys?: Readonly<Record<string, () => void>>;
+  onUndo: () => void;
+  onRedo: () => void;
+  /** The page below its head, on a sheet or not. */
+  children: (head: ReactNode, wide: boolean) => ReactNode;
+}
+export function StagePage(props: StagePageProps) {
+  const { job, stages, stage, title, onUndo, onRedo } = props;
+  const wide = useMedia(WIDE);
+  useEffect(() => {
+    document.title = `${job.name}: ${title}, Kobrix`;
+  }, [job.name, title]);
+  const helps = useHelps({ job: job.id, stages, targets: props.targets, keys: props.keys, onUndo, onRedo });
+  const Head = wide ? SheetTop : PhoneHead;
+  const head = (
+    <Head job={job} stages={stages} stage={stage} title={title} onUndo={onUndo} onRedo={onRedo}>
+      {helps.buttons}
+    </Head>
+  );
+  return (
+    <>
+      {props.children(head, wide)}
+      {helps.over}
+    </>
+  );
+}

@@ -1,0 +1,82 @@
+/** The stages in order, each with its state as the server has it; those not built yet are plain and unlinked. */
+import { memo } from 'react';
+import { Link } from 'react-router';
+import styled from 'styled-components';
+import type { StageState } from '../api/types';
+import { Mark } from '../ui/Mark';
+
+const Strip = styled.ol`
+  display: grid;
+  grid-auto-flow: column;
+  grid-auto-columns: minmax(0, 1fr);
+  list-style: none;
+  padding: 0;
+  li {
+    border-left: var(--r-hair) solid var(--ink);
+    padding: var(--s5) 0 0 var(--s10);
+  }
+  li:last-child {
+    border-right: var(--r-hair) solid var(--ink);
+  }
+  b {
+    font: var(--w-strong) var(--t-head) / var(--tight) var(--letter);
+    display: block;
+  }
+  span {
+    font: var(--w-firm) var(--t-text) / var(--snug) var(--text);
+    color: var(--ink-2);
+    display: flex;
+    gap: var(--s5);
+    align-items: center;
+  }
+  li a {
+    display: block;
+    margin: calc(0px - var(--s5)) 0 0 calc(0px - var(--s10));
+    padding: var(--s5) 0 0 var(--s10);
+    height: 100%;
+    color: inherit;
+    text-decoration: none;
+  }
+  li a:hover {
+    background: var(--sunk);
+  }
+  li[aria-current] {
+    background: var(--ink);
+    color: var(--paper);
+  }
+  li[aria-current] span {
+    color: var(--paper);
+  }
+  li[aria-current] .mo {
+    stroke: var(--ink);
+  }
+`;
+
+interface StripProps {
+  job: number;
+  /** Path of the stage that is marked. */
+  stage: string;
+  stages: readonly StageState[];
+}
+export const StageStrip = memo(function StageStrip({ job, stage, stages }: StripProps) {
+  return (
+    <Strip className="noprint" aria-label="Stages">
+      {stages.map(({ title, path, state, words }) => {
+        const inner = (
+          <>
+            <b>{title}</b>
+            <span>
+              {state !== 'later' && <Mark state={state} size={14} />}
+              {words}
+            </span>
+          </>
+        );
+        return (
+          <li key={title} aria-current={path === stage ? 'step' : undefined}>
+            {path !== null && path !== stage ? <Link to={`/jobs/${job}/${path}`}>{inner}</Link> : inner}
+          </li>
+        );
+      })}
+    </Strip>
+  );
+});

@@ -1,0 +1,386 @@
+/** Match: every combination of what may change, the few worth buying, and why the rest fell. */
+import { useMemo, useState, type ReactNode } from 'react';
+import { Button } from 'react-aria-components';
+import { Link, useNavigate, useSearchParams } from 'react-router';
+import styled from 'styled-components';
+import type { Found, Job, StageState } from '../../api/types';
+import { Tried } from '../../charts/Tried';
+import { Plain } from '../../page/JobGate';
+import { Message } from '../../page/Message';
+import { Go } from '../../page/PhoneHead';
+import { StagePage, type StageProps } from '../../page/StagePage';
+import { DataTable } from '../../ui/DataTable';
+import { TABLED, useMedia } from '../../ui/useMedia';
+import { useWidth } from '../../ui/useWidth';
+import { force, spoken } from '../../units/display';
+import { decel, millimetres } from '../../units/format';
+import { usePreferred } from '../../units/preference';
+import { Cards } from './Cards';
+import { Fallen } from './Fallen';
+import { Filters } from './Filters';
+import { Advice, Preview } from './Preview';
+import { Rail } from './Rail';
+import { Shortlist } from './Shortlist';
+import { useMatch, type Matching } from './useMatch';
+
+const Page = styled.div`
+  max-width: var(--sheet-most);
+  margin: 0 auto;
+  padding: var(--s8) var(--s16);
+  zoom: var(--zoom);
+  .body {
+    display: grid;
+    grid-template-columns: 232px minmax(0, 1fr);
+  }
+  .rail {
+    border-right: var(--r-hair) solid var(--rule);
+    padding: var(--s8) var(--s14) var(--s8) 0;
+  }
+  .two {
+    display: grid;
+    grid-template-columns: minmax(0, 1fr) 360px;
+    border-bottom: var(--r-heavy) solid var(--ink);
+  }
+  .two > section {
+    padding: var(--s8) 0 var(--s8) var(--s14);
+    min-width: 0;
+  }
+  .two > section + section {
+    border-left: var(--r-hair) solid var(--rule);
+  }
+  .under {
+    padding: var(--s6) 0 var(--s8) var(--s14);
+    min-width: 0;
+  }
+  .tools {
+    display: flex;
+    flex-wrap: wrap;
+    align-items: end;
+    gap: var(--s4) var(--s16);
+  }
+  h2 {
+    font: var(--w-strong) var(--t-head) / var(--snug) var(--letter);
+  }
+  h2 button {
+    border: 0;
+    background: none;
+    padding: 0;
+    min-height: var(--s24);
+    font: var(--w-firm) var(--t-text) / var(--one) var(--text);
+    text-decoration: underline;
+    text-underline-offset: var(--s3);
+  }
+  @media (pointer: coarse) {
+    h2 button {
+      min-height: var(--target);
+      min-width: var(--target);
+    }
+  }
+  h2 em {
+    font: var(--w-firm) var(--t-text) / var(--snug) var(--text);
+    color: var(--ink-2);
+    font-style: normal;
+    padding-left: var(--s6);
+  }
+  &[data-narrow] {
+    padding: 0 var(--s12) var(--s16);
+  }
+  &[data-narrow] .body,
+  &[data-narrow] .two {
+    grid-template-columns: minmax(0, 1fr);
+  }
+  &[data-narrow] .rail {
+    border-right: 0;
+    border-bottom: var(--r-hair) solid var(--ink);
+    padding-right: 0;
+  }
+  &[data-narrow] .two > section,
+  &[data-narrow] .under {
+    padding-left: 0;
+  }
+  &[data-narrow] .two > section + section {
+    border-left: 0;
+  }
+  footer {
+    color: var(--ink-2);
+    font-size: var(--t-note);
+    border-top: var(--r-hair) solid var(--ink);
+    padding-top: var(--s4);
+  }
+`;
+const Bar = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: var(--s4) var(--s18);
+  align-items: center;
+  min-height: 40px;
+  padding: var(--s4) 0;
+  border-bottom: var(--r-hair) solid var(--ink);
+  h1 {
+    font: var(--w-strong) var(--t-head) / var(--one) var(--letter);
+  }
+  p {
+    flex: 1;
+    min-width: 200px;
+    font: var(--w-firm) var(--t-name) / var(--snug) var(--text);
+  }
+  p span {
+    color: var(--ink-2);
+    padding-left: var(--s12);
+  }
+  progress {
+    width: 120px;
+    accent-color: var(--plan);
+  }
+  button,
+  > a {
+    border: var(--r-outline) solid var(--ink);
+    background: none;
+    min-height: var(--s28);
+    padding: 0 var(--s10);
+    display: inline-flex;
+    align-items: center;
+    gap: var(--s6);
+    color: inherit;
+    text-decoration: none;
+    font: var(--w-strong) var(--t-text) / var(--one) var(--letter);
+  }
+  kbd {
+    font: var(--w-firm) var(--t-note) / var(--snug) var(--letter);
+    border: var(--r-hair) solid var(--ink-2);
+    padding: 0 var(--s4);
+    color: var(--ink-2);
+  }
+  @media (pointer: coarse) {
+    kbd {
+      display: none;
+    }
+    button,
+    > a {
+      min-height: var(--target);
+    }
+  }
+`;
+
+/** The setup that is asked for, or the first plan. Another unit is another page: every figure on it is written anew. */
+export function MatchPage({ job, stages }: StageProps<null>) {
+  const [search] = useSearchParams();
+  const asked = search.get('setup');
+  const setup = asked !== null && job.setups.includes(asked) ? asked : (job.setups[1] ?? job.setups[0] ?? '');
+  const { shownForce, shownPressure } = usePreferred();
+  return <Ready key={`${setup} ${shownForce} ${shownPressure}`} job={job} stages={stages} setup={setup} />;
+}
+
+const grouped = (n: number) => n.toLocaleString('en').replaceAll(',', ' ');
+
+/** What the search says, in a sentence. */
+function sentence(matching: Matching): [string, string] {
+  const { state, found, choices } = matching;
+  if (choices.reason !== null) return [choices.reason, ''];
+  if (!state || !found) return ['Beginning.', ''];
+  if (state.state === 'running') return [`${grouped(found.done)} of ${grouped(found.total)} tried`, ''];
+  const tried =
+    state.state === 'stopped'
+      ? `Stopped: ${grouped(found.done)} of ${grouped(found.total)} setups tried`
+      : `All ${grouped(found.total)} setups tried, ${state.seconds < 0.1 ? 'under 0.1' : state.seconds.toFixed(1)} s`;
+  const worth = found.kept.filter((k) => k.reasons.length > 0).length;
+  return [
+    tried,
+    found.meet === 0
+      ? 'none meets every limit'
+      : `${grouped(worth)} worth buying out of ${grouped(found.meet)} that meet every limit`,
+  ];
+}
+
+interface ReadyProps {
+  job: Job;
+  stages: readonly StageState[];
+  setup: string;
+}
+const NO_TARGETS: [] = [];
+function Ready({ job, stages, setup }: ReadyProps) {
+  const matching = useMatch(job, setup);
+  const go = useNavigate();
+  const back = `/jobs/${job.id}/size`;
+  const again = matching?.onAgain;
+  const keys = useMemo(() => ({ g: () => again?.(), Escape: () => void go(back) }), [again, go, back]);
+  return (
+    <StagePage
+      job={job}
+      stages={stages}
+      stage="size"
+      title="Match"
+      targets={NO_TARGETS}
+      keys={keys}
+      onUndo={() => matching?.steps.onUndo()}
+      onRedo={() => matching?.steps.onRedo()}
+    >
+      {(head, wide) =>
+        matching ? (
+          <Body head={head} wide={wide} matching={matching} back={back} />
+        ) : (
+          <Plain aria-busy="true">
+            <p>Laying out the search.</p>
+          </Plain>
+        )
+      }
+    </StagePage>
+  );
+}
+
+interface BodyProps {
+  head: ReactNode;
+  wide: boolean;
+  matching: Matching;
+  back: string;
+}
+function Body({ head, wide, matching, back }: BodyProps) {
+  const { state, found, refused, setup, steps } = matching;
+  const [tried, kept] = sentence(matching);
+  return (
+    <Page data-narrow={wide ? undefined : ''}>
+      {head}
+      <main>
+        <Bar>
+          <h1>Match, from {setup}</h1>
+          <p role="status">
+            {tried}
+            {kept !== '' && <span>{kept}</span>}
+            {matching.old && <span>the job was changed since</span>}
+          </p>
+          {state?.state === 'running' && found && (
+            <>
+              <progress aria-label="Setups tried" max={found.total} value={found.done} />
+              <Button onPress={matching.onStop}>Stop</Button>
+            </>
+          )}
+          <Button className="noprint" onPress={matching.onAgain}>
+            Again <kbd>G</kbd>
+          </Button>
+          <Link to={back} className="noprint">
+            Back to the force line <kbd>Esc</kbd>
+          </Link>
+        </Bar>
+        {refused !== null && <Message notice={{ text: refused }} onClose={matching.onAgain} />}
+        {steps.notice && <Message notice={steps.notice} onClose={steps.onClose} />}
+        <div className="body">
+          <RailBox matching={matching} open={wide} />
+          {found ? <Result found={found} matching={matching} /> : <Nothing matching={matching} />}
+        </div>
+      </main>
+      <footer>
+        Estimates, to be proven by test. Prices are what was entered. Makers’ instructions, road law and inspection come
+        first.
+      </footer>
+    </Page>
+  );
+}
+
+function RailBox({ matching, open }: { matching: Matching; open: boolean }) {
+  const [shown, setShown] = useState(false);
+  return (
+    <aside className="rail" aria-label="What is searched">
+      {!open && (
+        <Go aria-expanded={shown} onPress={() => setShown(!shown)}>
+          {shown ? 'hide what is searched' : 'what may change, what must hold'}
+        </Go>
+      )}
+      {(open || shown) && <Rail matching={matching} />}
+    </aside>
+  );
+}
+
+const Nothing = ({ matching }: { matching: Matching }) => (
+  <div className="under">
+    <p>{matching.choices.reason ?? 'The first setups come in a moment.'}</p>
+  </div>
+);
+
+function describe(found: Found, rows: Matching['rows']): string {
+  const first = rows
+    .slice(0, 6)
+    .map((r, i) => `${i + 1}: ${spoken(force(r.push_n))}, ${millimetres(r.travel_mm)} millimetres`);
+  return `Push against travel at ${decel(found.decel_g)} g: ${found.done} setups tried, ${found.meet} meet every limit. ${first.join('; ')}.`;
+}
+
+/** As a table where there is room for one. */
+function Listed(props: { found: Found; matching: Matching }) {
+  return useMedia(TABLED) ? <Shortlist {...props} /> : <Cards {...props} />;
+}
+
+function Result({ found, matching }: { found: Found; matching: Matching }) {
+  const { rows, on, lit, onRow, choices, act } = matching;
+  const [ref, width] = useWidth<HTMLDivElement>(600);
+  const [table, setTable] = useState(false);
+  const row = on === null ? null : (rows[on] ?? null);
+  const none = found.meet === 0 && found.done === found.total;
+  return (
+    <div>
+      <div className="two">
+        <section aria-label="Push against travel">
+          <h2>
+            Push against travel
+            <em>in the heaviest load state; each square a handful of setups, crosses P5 to P95</em>{' '}
+            <Button className="noprint" onPress={() => setTable(!table)}>
+              {table ? 'plot' : 'table'}
+            </Button>
+          </h2>
+          <div ref={ref}>
+            {table ? (
+              <DataTable
+                caption="Setups on the plot"
+                head={['setup', `push, ${force(0).unit}`, 'travel, mm']}
+                rows={[
+                  ...found.setups.map((m) => [m.name, force(m.push_n).v, millimetres(m.travel_mm)]),
+                  ...rows.map((r, i) => [String(i + 1), force(r.push_n).v, millimetres(r.travel_mm)]),
+                ]}
+              />
+            ) : (
+              <Tried
+                width={width}
+                height={width < 500 ? 320 : 304}
+                found={found}
+                rows={rows}
+                on={on}
+                lit={lit}
+                onRow={onRow}
+                dangers={{ effort_n: choices.effort_limit_n, travel_share: choices.travel_limit_share }}
+                onLimit={(limit, value) =>
+                  act({
+                    do: 'limits',
+                    change: { [limit]: limit === 'effort_n' ? `${value} N` : `${Math.round(value * 100)} %` },
+                  })
+                }
+                description={describe(found, rows)}
+              />
+            )}
+          </div>
+        </section>
+        <section aria-label="Why the others fell">
+          <Fallen found={found} matching={matching} />
+        </section>
+      </div>
+      <section className="under" aria-label="Worth buying">
+        <Preview row={row} matching={matching} />
+        {!none && (
+          <div className="tools">
+            <Advice row={row} />
+            <Filters found={found} matching={matching} />
+          </div>
+        )}
+        {none ? (
+          <p>
+            No setup meets all limits.
+            {found.more[0]
+              ? ` ${grouped(found.more[0].count)} would ${found.more[0].words}.`
+              : ' Let more change, or let a limit out.'}
+          </p>
+        ) : found.kept.length === 0 ? (
+          <p>None that meets every limit yet.</p>
+        ) : (
+          <Listed found={found} matching={matching} />
+        )}
+      </section>
+    </div>
+  );
+}

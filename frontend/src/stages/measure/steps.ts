@@ -1,0 +1,27 @@
+/** The steps of Measure. What is measured as found also holds for the plans that had the same there: the server follows them. */
+import type { Entry, Step } from '../../api/types';
+
+const pointer = (path: string) => `/${path.replaceAll('.', '/')}`;
+const followed = (entry: Entry, edit: Partial<NonNullable<Step['edits']>[number]>, label = entry.label): Step => ({
+  label,
+  follow: true,
+  edits: [{ path: pointer(entry.path), ...edit }],
+});
+
+export const typedStep = (entry: Entry, text: string, preferred?: string): Step =>
+  followed(entry, { text, ...(preferred === undefined ? {} : { preferred }) });
+
+export const valueStep = (entry: Entry, value: unknown): Step => followed(entry, { value });
+
+/** "Don't know": the usual value stands in, and is marked as assumed; what has a default of its own is left out. */
+export const unknownStep = (entry: Entry): Step => {
+  const standIn = entry.default === null ? entry.stand_in : null;
+  return followed(entry, { known: false, ...(standIn ? { text: standIn.text } : {}) }, `${entry.label} not known`);
+};
+
+/** How far an entry may be off; an empty text takes it away. */
+export const toleranceStep = (entry: Entry, text: string, preferred?: string): Step => {
+  const path = `/tolerances/${entry.path}`;
+  const typed = { path, text, ...(preferred === undefined ? {} : { preferred }) };
+  return { label: `± ${entry.label}`, edits: [text.trim() ? typed : { op: 'remove', path }] };
+};

@@ -1,0 +1,50 @@
+/** A value that is moved faster than it can be answered for: one question at a time, only the newest place waits. */
+import { useCallback, useEffect, useRef, useState } from 'react';
+
+export type Take = (value: number, gesture: string) => Promise<unknown>;
+
+const LONGEST_MS = 500;
+
+/**
+ * The place shown until it is answered for, or null; and the way to move it.
+ * The next question waits until the last answer is drawn, that is, until `value` is another one; an answer that
+ * changes nothing is waited for LONGEST_MS.
+ */
+export function useCoalesced(value: number, onTake: Take) {
+  const [moved, setMoved] = useState<number | null>(null);
+  const wanted = useRef<[number, string] | null>(null);
+  const busy = useRef(false);
+  const latest = useRef(onTake);
+  const drawn = useRef({ value, then: () => {} });
+  useEffect(() => void (latest.current = onTake));
+  useEffect(() => {
+    drawn.current.value = value;
+    drawn.current.then();
+  }, [value]);
+  useEffect(() => () => void (wanted.current = null), []);
+  const move = useCallback(async (to: number, gesture: string) => {
+    setMoved(to);
+    wanted.current = [to, gesture];
+    if (busy.current) return;
+    busy.current = true;
+    while (wanted.current) {
+      const [next, of] = wanted.current as [number, string];
+      const before = drawn.current.value;
+      wanted.current = null;
+      try {
+        await latest.current(next, of);
+      } catch {
+        break; // refused, and said so: the place goes back
+      }
+      if (drawn.current.value !== before) continue;
+      await new Promise<void>((then) => {
+        drawn.current.then = then;
+        window.setTimeout(then, LONGEST_MS);
+      });
+    }
+    busy.current = false;
+    wanted.current = null;
+    setMoved(null);
+  }, []);
+  return { moved, move };
+}

@@ -1,0 +1,37 @@
+"""Size codes of tyres."""
+
+import unittest
+
+from kobrix.core.errors import BadEntry
+from kobrix.core.physics.tyres import from_code
+
+
+class Codes(unittest.TestCase):
+    def test_metric(self) -> None:
+        tyre = from_code("185/60R15")
+        self.assertAlmostEqual(tyre.diameter, 0.603, places=6)
+        self.assertAlmostEqual(tyre.rolling_radius, 0.29271, places=4)
+
+    def test_prefix_speed_letters_and_what_follows_are_ignored(self) -> None:
+        plain = from_code("205/55R16")
+        for code in ("P205/55R16", "205/55ZR16", "205/55 R16 91V", "205/55vr16", "LT205/55R16", "T205/55R16"):
+            self.assertEqual(from_code(code), plain, code)
+
+    def test_flotation_gives_its_diameter(self) -> None:
+        self.assertAlmostEqual(from_code("31x10.50R15").diameter, 31 * 0.0254)
+        self.assertAlmostEqual(from_code("31×10.50R15LT").diameter, 31 * 0.0254)
+
+    def test_aspect_less_sizes_are_estimates(self) -> None:
+        metric, inch = from_code("155R13"), from_code("5.60-15")
+        self.assertTrue(metric.estimated and inch.estimated)
+        self.assertAlmostEqual(metric.diameter, 13 * 0.0254 + 2 * 0.155 * 0.82)
+        self.assertAlmostEqual(inch.diameter, (15 + 2 * 5.60 * 0.92) * 0.0254)
+        self.assertEqual(inch.build, "cross-ply")
+
+    def test_cross_ply_rolls_shorter(self) -> None:
+        self.assertLess(from_code("185/60-15").rolling_radius, from_code("185/60R15").rolling_radius)
+
+    def test_nonsense_is_refused_in_words(self) -> None:
+        for code in ("", "abc", "185/60", "50R15", "185/60R99", "1e300"):
+            with self.assertRaisesRegex(BadEntry, "allowed is a size such as"):
+                from_code(code)

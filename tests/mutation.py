@@ -1,0 +1,144 @@
+"""Faults planted in the code one at a time, each followed by the tests that should notice: what no test notices is listed.
+
+A fault changes one operator, comparison, number or constant of a module of the core, evaluate, the stages or the store. They are drawn
+evenly over the modules, the same for the same seed. For each the tests named for its module are run, in a copy of the tree, until one
+fails: one test after the other, so that a fault that is noticed early costs little.
+"""
+
+import ast
+import copy
+import os
+import random
+import shutil
+import subprocess
+import sys
+import tempfile
+import time
+from collections.abc import Iterator
+from concurrent.futures import ThreadPoolExecutor
+from dataclasses import dataclass
+from pathlib import Path
+
+from tests.browser import ROOT
+
+KOBRIX = ROOT / "backend" / "kobrix"
+ROOMS = ("core", "evaluate", "stages", "fileformat", "store")
+LONGEST = 240.0  # s; a fault that makes a test go on for ever is noticed
+_COMPARED: dict[type[ast.cmpop], type[ast.cmpop]] = {
+    ast.Lt: ast.GtE, ast.Gt: ast.LtE, ast.LtE: ast.Gt, ast.GtE: ast.Lt, ast.Eq: ast.NotEq, ast.NotEq: ast.Eq, ast.Is: ast.IsNot, ast.IsNot: ast.Is,
+}  # fmt: skip
+_COUNTED: dict[type[ast.operator], type[ast.operator]] = {
+    ast.Add: ast.Sub, ast.Sub: ast.Add, ast.Mult: ast.Div, ast.Div: ast.Mult,
+}  # fmt: skip
+
+
+@dataclass(frozen=True)
+class Fault:
+    """A planted fault: the `file`, the `line`, `what` became what, and the whole text with it."""
+
+    file: Path
+    line: int
+    what: str
+    text: str
+
+
+def _changed(node: ast.AST) -> tuple[ast.AST, str] | None:
+    """A node with one fault in it, and the fault in words; None where there is none to plant."""
+    own = copy.deepcopy(node)
+    if isinstance(own, ast.Compare) and type(own.ops[0]) in _COMPARED:
+        own.ops[0] = _COMPARED[type(own.ops[0])]()
+    elif isinstance(own, ast.BinOp) and type(own.op) in _COUNTED and not isinstance(own.left, ast.Constant | ast.JoinedStr):
+        own.op = _COUNTED[type(own.op)]()
+    elif isinstance(own, ast.BoolOp):
+        own.op = ast.And() if isinstance(own.op, ast.Or) else ast.Or()
+    elif isinstance(own, ast.Constant) and isinstance(own.value, int | float) and not isinstance(own.value, bool) and own.value:
+        own.value = own.value * 1.5 if isinstance(own.value, float) else own.value + 1
+    else:
+        return None
+    return own, f"{ast.unparse(node)}  became  {ast.unparse(own)}"
+
+
+def _planted(file: Path) -> Iterator[Fault]:
+    """Every fault that can be planted in the functions of a file; types, docstrings and defaults of printing are left alone."""
+    source = file.read_text(encoding="utf-8")
+    lines = source.splitlines(keepends=True)
+    starts = [0]
+    for line in lines:
+        starts.append(starts[-1] + len(line.encode()))
+    for function in ast.walk(ast.parse(source)):
+        if not isinstance(function, ast.FunctionDef):
+            continue
+        for statement in function.body:
+            for node in ast.walk(statement):
+                changed = _changed(node)
+                if changed is None or not isinstance(node, ast.expr) or node.end_lineno is None or node.end_col_offset is None:
+                    continue
+                first, last = starts[node.lineno - 1] + node.col_offset, starts[node.end_lineno - 1] + node.end_col_offset
+                raw = source.encode()
+                text = (raw[:first] + f"({ast.unparse(changed[0])})".encode() + raw[last:]).decode()
+                yield Fault(file, node.lineno, changed[1], text)
+
+
+def drawn(count: int, seed: int) -> list[Fault]:
+    """`count` faults, drawn evenly over the modules of the rooms."""
+    draw = random.Random(seed)
+    files = [
+        f
+        for room in ROOMS
+        for f in sorted((KOBRIX / room).rglob("*.py"))
+        if f.name not in ("__init__.py", "shapes.py", "routes.py")
+    ]
+    by_file = {f: faults for f in files if (faults := list(_planted(f)))}
+    order = list(by_file)
+    draw.shuffle(order)
+    found: list[Fault] = []
+    while len(found) < count:
+        for file in order[: count - len(found)]:
+            found.append(by_file[file].pop(draw.randrange(len(by_file[file]))))
+        order = [f for f in order if by_file[f]]
+    return found
+
+
+def _tests_of(fault: Fault) -> list[str]:
+    """The tests to ask, the nearest first: those of the module's own folder, then those of the rooms that stand on it."""
+    room = fault.file.relative_to(KOBRIX).parent.as_posix()
+    near = ROOT / "tests" / room
+    folders = [near, *(ROOT / "tests" / f for f in ("evaluate", "published", "core", "stages", "fileformat", "store", "api"))]
+    files = dict.fromkeys(f for folder in folders for f in sorted(folder.rglob("test_*.py")))
+    own = [f for f in files if f.stem == f"test_{fault.file.stem}"]
+    return [f.relative_to(ROOT).as_posix() for f in dict.fromkeys([*own, *files])]
+
+
+def noticed(fault: Fault) -> str | None:
+    """The first test file that fails with the fault in place; None when none does."""
+    with tempfile.TemporaryDirectory() as folder:
+        copied = Path(folder)
+        for name in ("backend", "tests", "docs"):
+            shutil.copytree(ROOT / name, copied / name, ignore=shutil.ignore_patterns("__pycache__", "screenshots"))
+        for name in ("README.md", "CHANGELOG.md", "ARCHITECTURE.md", "CONTRIBUTING.md", "pyproject.toml", "run"):
+            shutil.copy(ROOT / name, copied / name)
+        (copied / fault.file.relative_to(ROOT)).write_text(fault.text, encoding="utf-8")
+        environment = {**os.environ, "PYTHONPATH": str(copied / "backend"), "PYTHONDONTWRITEBYTECODE": "1"}
+        for test in _tests_of(fault):
+            command = [sys.executable, "-W", "error", "-m", "unittest", "-q", "-f", test]
+            try:
+                done = subprocess.run(command, cwd=copied, env=environment, capture_output=True, timeout=LONGEST, check=False)
+            except subprocess.TimeoutExpired:
+                return test
+            if done.returncode:
+                return test
+    return None
+
+
+def report(count: int, seed: int) -> None:
+    """Plant `count` faults and print which were noticed."""
+    start, faults = time.perf_counter(), drawn(count, seed)
+    with ThreadPoolExecutor(os.cpu_count()) as pool:
+        answers = list(pool.map(noticed, faults))
+    survivors = [fault for fault, by in zip(faults, answers, strict=True) if by is None]
+    caught = count - len(survivors)
+    print(
+        f"{caught} of {count} planted faults noticed ({100 * caught / count:.0f} %, wanted: 90), {time.perf_counter() - start:.0f} s"
+    )
+    for fault in survivors:
+        print(f"  not noticed: {fault.file.relative_to(KOBRIX)}:{fault.line}: {fault.what}")
