@@ -18,7 +18,7 @@ ROWS: dict[str, set[str]] = {
     # A tyre's size has one reader: a file with a size that is none is refused as it is read.
     "fileformat": {"core.errors", "core.constants", "core.physics.tyres", "pydantic", "pydantic_core", "typing_extensions"},
     "evaluate": {"core", "fileformat", "numpy", "pydantic", "typing_extensions"},
-    "store": {"fileformat", "core.errors", "jsonpatch", "jsonpointer", "typing_extensions"},
+    "store": {"fileformat", "core.errors", "jsonpatch", "jsonpointer", "pydantic_core", "typing_extensions"},
     "stages/common": {"core.errors", "evaluate", "fileformat", "store", "fastapi", "pydantic", "pydantic_core", "typing_extensions"},
     "stages": {"core", "evaluate", "fileformat", "exports", "store", "stages.common", "numpy", "fastapi", "pydantic", "pydantic_core", "typing_extensions"},
     "exports": {"core"},

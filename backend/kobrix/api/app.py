@@ -29,7 +29,7 @@ def create_app(database: Path, front_end: Path | None = None, pairing: Pairing |
 
     `pairing` lets devices in through one address besides the loopback.
     """
-    app = FastAPI(title="Kobrix", version=__version__, docs_url=None, redoc_url=None, openapi_url="/api/openapi.json")
+    app = FastAPI(title="Kobrix", version=__version__, docs_url=None, redoc_url=None, openapi_url=None)
     app.state.database, app.state.pairing = database, pairing
     app.add_middleware(Guard)
     errors.install(app)
@@ -58,6 +58,14 @@ def create_app(database: Path, front_end: Path | None = None, pairing: Pairing |
             if content is None:
                 raise HTTPException(404, "Not found")
             return Response(content, media_type=guess_type(name)[0], headers=FOR_EVER)
+
+        @app.get("/api/openapi.json", include_in_schema=False)
+        async def described() -> Response:
+            """What the server takes and gives; made with the front end."""
+            content = _built(front_end / "openapi.json")
+            if content is None:
+                raise HTTPException(404, "Not found")
+            return Response(content, media_type="application/json")
 
         @app.get("/third-party.txt", include_in_schema=False)
         async def third_party() -> Response:

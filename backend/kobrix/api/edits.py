@@ -69,14 +69,16 @@ def edits_of(document: JsonObject, change: ChangeIn | TryIn) -> list[Edit]:
     known = [
         (dotted(edit["path"]), asked.known is not False)
         for asked, edit in zip(change.edits, own, strict=True)
-        if edit["op"] in ("set", "remove")
+        # what is taken out of a list takes what is known of it along
+        if edit["op"] == "set" or (edit["op"] == "remove" and not edit["path"].rpartition("/")[2].isdecimal())
     ]
     if isinstance(change, ChangeIn) and change.follow:
         own = job_edits.also_in_plans(document, own)
     own = job_edits.with_entries(document, own, _after)
-    document = _after(document, own)
-    for path, is_known in known:
-        more = job_edits.said_known(document, path, is_known)
-        document = _after(document, more)
-        own += more
+    if any(job_edits.said_known(document, path, is_known) for path, is_known in known):
+        document = _after(document, own)
+        for path, is_known in known:
+            more = job_edits.said_known(document, path, is_known)
+            document = _after(document, more)
+            own += more
     return [*found, *own]

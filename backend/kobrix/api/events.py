@@ -6,12 +6,12 @@ from collections.abc import AsyncIterator
 from fastapi import APIRouter, Request
 from fastapi.responses import StreamingResponse
 
-from kobrix.stages.common import ERRORS, Database
+from kobrix.stages.common import ERRORS, Database, Route
 from kobrix.store import jobs
 from kobrix.store.connection import open_db
 
 LOOK, QUIET = 0.4, 15.0  # s: between two looks at the database; between two signs of life
-router = APIRouter(prefix="/api/jobs", tags=["events"], responses=ERRORS)
+router = APIRouter(route_class=Route, prefix="/api/jobs", tags=["events"], responses=ERRORS)
 
 
 @router.get("/{job_id}/events", response_class=StreamingResponse)

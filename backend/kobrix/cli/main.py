@@ -2,6 +2,7 @@
 
 import argparse
 import json
+import os
 import sys
 from collections.abc import Sequence
 from pathlib import Path
@@ -88,7 +89,13 @@ def _match(args: argparse.Namespace) -> int:
     return 0
 
 
+def _described() -> None:
+    """Have the shapes of files and answers described: before they are made, which takes a while that a server can do without."""
+    os.environ["KOBRIX_DESCRIBED"] = "1"
+
+
 def _schema(args: argparse.Namespace) -> int:
+    _described()
     from kobrix.fileformat.files import schema
 
     _write(schema())
@@ -103,6 +110,7 @@ def _third_party(args: argparse.Namespace) -> int:
 
 
 def _openapi(args: argparse.Namespace) -> int:
+    _described()
     from kobrix.api.app import create_app
 
     _write(create_app(Path("unused")).openapi())

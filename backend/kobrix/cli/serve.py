@@ -103,5 +103,7 @@ def serve(database: Path, port: int, demo: bool, reload: bool, lan: str | None =
     pairing = None if outside is None else Pairing(outside, port, _tell)
     app = create_app(database, FRONT_END, pairing)
     config = uvicorn.Config(app, log_level="warning", access_log=False, timeout_graceful_shutdown=1)
-    uvicorn.Server(config).run(sockets)
+    with open_db(database) as held:  # while one connection stays, closing another writes nothing back
+        held.execute("SELECT 1 FROM jobs LIMIT 1").fetchone()
+        uvicorn.Server(config).run(sockets)
     return 0

@@ -5,19 +5,9 @@ from collections.abc import Callable
 import numpy as np
 
 from kobrix.core.numerics.arrays import Floats
-from kobrix.core.physics.chain import Place
-from kobrix.core.physics.gains import SIDES, Gains, Match, link_gains
-from kobrix.core.physics.paths import Solved
+from kobrix.core.physics.gains import Gains, link_gains
 from kobrix.evaluate.shapes import Bought, GainsResult, PathGains, SideGains
 from kobrix.evaluate.solve import Answer, pick
-
-MATCHES: tuple[Match, ...] = ("stop", "push")
-
-
-def sides(own: Solved, before: Solved, place: Place, match: Match) -> dict[str, Gains]:
-    """Gains by side at some places, those of a side that both have."""
-    found = {side: link_gains(own, before, place, side, match) for side in SIDES}
-    return {side: gains for side, gains in found.items() if gains is not None}
 
 
 def _bought(gains: Gains, figure: Callable[[Floats], float]) -> Bought | None:
@@ -43,10 +33,10 @@ def gains_document(answer: Answer, before: Answer, decel: float) -> GainsResult 
             if not pick(known, load, 0, 0):
                 continue
             at: dict[str, SideGains] = {}
-            for match in MATCHES:
+            for match, by_side in link_gains(own, other, place).items():
                 found = {
                     side: _bought(g, lambda v, load=load: float(pick(v, load, 0, 0)))  # type: ignore[misc]
-                    for side, g in sides(own, other, place, match).items()
+                    for side, g in by_side.items()
                 }
                 at[match] = {side: b for side, b in found.items() if b is not None}
             paths[path] = {"same_stop": at["stop"], "same_push": at["push"]}

@@ -1,5 +1,6 @@
 """What every part of the file is made of."""
 
+import os
 from typing import Annotated
 
 from pydantic import BaseModel, ConfigDict, Field, SerializerFunctionWrapHandler, model_serializer
@@ -9,6 +10,7 @@ from kobrix.core.errors import BadEntry
 from kobrix.fileformat.fields import Quantity, with_unit
 from kobrix.fileformat.quantities import label_of, value_of
 
+DESCRIBED = "KOBRIX_DESCRIBED"  # set in the environment where the shapes of files and answers are wanted, not what they hold
 Name = Annotated[str, Field(min_length=1, max_length=80)]
 
 
@@ -19,7 +21,7 @@ def q(name: str, least: float, most: float, why: str = "", assumed: str | None =
 class Part(BaseModel):
     """Base of every part of the file: unknown names are refused, entries stay as typed."""
 
-    model_config = ConfigDict(extra="forbid", use_attribute_docstrings=True)
+    model_config = ConfigDict(extra="forbid", use_attribute_docstrings=DESCRIBED in os.environ)
 
     def below(self, small: str, large: str, why: str, share: float = 1.0) -> None:
         """Refuse a `small` field that is not below `share` of the `large` one, when both are given."""

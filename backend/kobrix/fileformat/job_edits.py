@@ -136,11 +136,12 @@ def with_entries(document: JsonObject, edits: list[Edit], apply: Callable[[JsonO
     `apply` gives the document after some edits: each is looked at on what the one before it left.
     """
     found: list[Edit] = []
-    for edit in edits:
+    for n, edit in enumerate(edits):
         shift = _shifted(document, edit)
         own = [edit] if shift is None else [edit, *_follow(document, partial(_numbered, shift[1], shift[0]))]
-        document = apply(document, own)
         found += own
+        if any(later["op"] != "set" for later in edits[n + 1 :]):  # only those look at what stands there
+            document = apply(document, own)
     return found
 
 

@@ -10,6 +10,8 @@ from collections.abc import Callable, Iterator
 from dataclasses import dataclass
 from pathlib import Path
 
+from pydantic_core import from_json, to_json
+
 from kobrix.core.errors import KobrixError, NotFound, Stale
 from kobrix.fileformat.paths import Edit, JsonObject
 from kobrix.store.connection import open_db, writing
@@ -40,7 +42,7 @@ class Stored:
 
 def _stored(row: sqlite3.Row) -> Stored:
     return Stored(
-        row["id"], row["name"], json.loads(row["document"]), row["revision"], row["changed_at"],
+        row["id"], row["name"], from_json(row["document"]), row["revision"], row["changed_at"],
         row["undo"], row["redo"],
     )  # fmt: skip
 
@@ -79,7 +81,7 @@ def add(db: sqlite3.Connection, document: JsonObject) -> Stored:
 
 
 def _text(document: JsonObject) -> str:
-    return json.dumps(document, ensure_ascii=False)
+    return to_json(document).decode()
 
 
 def _set(db: sqlite3.Connection, job_id: int, base: int, document: JsonObject) -> bool:

@@ -3,7 +3,7 @@
 from fastapi import APIRouter, Request
 from fastapi.responses import Response
 
-from kobrix.stages.common import ERRORS, Database, as_json, stored_job
+from kobrix.stages.common import ERRORS, Database, Route, as_json, stored_job
 from kobrix.stages.match.choices import choices_of
 from kobrix.stages.match.request import Search
 from kobrix.stages.match.running import Searches
@@ -12,7 +12,7 @@ from kobrix.store import jobs
 from kobrix.store.connection import open_db
 
 WAIT = 0.3  # s that the first part of a search is waited for
-router = APIRouter(prefix="/api/jobs", tags=["match"], responses=ERRORS)
+router = APIRouter(route_class=Route, prefix="/api/jobs", tags=["match"], responses=ERRORS)
 
 
 def _searches(request: Request, path: Database) -> Searches:

@@ -53,7 +53,7 @@ def _search(task: Task, line: Connection) -> None:
 def work(line: Connection) -> None:
     """Search what comes over the `line`, one Task after the other; anything else that comes stops the one under way."""
     with contextlib.suppress(OSError):
-        os.nice(10)  # what a person looks at comes first
+        os.nice(5)  # what a person looks at comes first
     try:
         while True:
             task = line.recv()

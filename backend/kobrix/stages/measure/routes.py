@@ -13,13 +13,13 @@ from kobrix.evaluate.sensitivity import sensitivity_of
 from kobrix.evaluate.shapes import Sensitivity
 from kobrix.fileformat.job import AS_FOUND
 from kobrix.fileformat.typed_input import typed_look
-from kobrix.stages.common import ERRORS, Database, as_json, stored_job
+from kobrix.stages.common import ERRORS, Database, Route, as_json, stored_job
 from kobrix.stages.measure.service import sheet_of
 from kobrix.stages.measure.shapes import HelperIn, LookIn, LookOut, MeasureView
 from kobrix.store import photos
 from kobrix.store.connection import open_db
 
-router = APIRouter(prefix="/api", tags=["measure"], responses=ERRORS)
+router = APIRouter(route_class=Route, prefix="/api", tags=["measure"], responses=ERRORS)
 
 
 @router.get("/jobs/{job_id}/measure", response_model=MeasureView)

@@ -14,11 +14,10 @@ from kobrix.core.physics import chain, disc, variants, vehicle
 from kobrix.core.physics.chain import whole_stroke
 from kobrix.core.physics.drum import Drum
 from kobrix.core.physics.failures import Failing
-from kobrix.core.physics.gains import LEAST_GAIN, Match
+from kobrix.core.physics.gains import LEAST_GAIN, Match, link_gains
 from kobrix.core.physics.paths import Solved
 from kobrix.core.physics.solved_setup import SolvedPath, SolvedSetup
 from kobrix.core.physics.valves import Passive, Proportioning
-from kobrix.evaluate.gains import sides
 from kobrix.evaluate.results import CM2, KPA, MM, Places, PullPlaces, failures_document, first_lock
 from kobrix.evaluate.solve import Answer, pick
 from kobrix.fileformat.models import controls_of
@@ -239,21 +238,21 @@ def failure_words(failing: Failing) -> str:
     return f"{failing.system.replace('_', ' ')} {words}" if failing.is_loss and failing.system else words
 
 
-def gain_curves(own: Solved, before: Solved, place: chain.Place, load: int) -> GainCurves:
-    """What each change bought at the places of the samples, in one load state."""
+def gain_curves(own: Solved, before: Solved, place: chain.Place, loads: int) -> list[GainCurves]:
+    """What each change bought at the places of the samples, for each of so many load states."""
+    found = link_gains(own, before, place)
 
-    def column(values: Floats) -> list[float | None]:
+    def column(values: Floats, load: int) -> list[float | None]:
         return [v if math.isfinite(v) else None for v in _column(values, load)]
 
-    def of(match: Match) -> dict[str, SideGainCurves]:
-        found: dict[str, SideGainCurves] = {}
-        for side, gains in sides(own, before, place, match).items():
-            links = {str(link): column(values) for link, values in gains.links.items()}
-            told = {link: v for link, v in links.items() if any(x is None or abs(x - 1.0) > LEAST_GAIN for x in v)}
-            found[side] = {"links": told, "product": column(gains.product)}
-        return found
+    def of(match: Match, load: int) -> dict[str, SideGainCurves]:
+        sides: dict[str, SideGainCurves] = {}
+        for side, gains in found[match].items():
+            links = {link: values for link, values in gains.links.items() if not np.all(np.abs(values - 1.0) <= LEAST_GAIN)}
+            sides[side] = {"links": {str(n): column(v, load) for n, v in links.items()}, "product": column(gains.product, load)}
+        return sides
 
-    return {"same_stop": of("stop"), "same_push": of("push")}
+    return [{"same_stop": of("stop", n), "same_push": of("push", n)} for n in range(loads)]
 
 
 def range_of(solved: Solved, reach: float) -> Floats:
@@ -313,8 +312,10 @@ def path_view(answer: Answer, name: str, wanted: float, reach: float, before: An
     at_stop = Places(healthy, reached)
     locks = locks_of(path)
     states: list[StateView] = []
+    names = answer.converted.load_names
+    gains = None if then is None else gain_curves(healthy, then.healthy, places, len(names))
     wheelbase = si(answer.setup.vehicle.wheelbase_mm or 0.0, "wheelbase_mm")
-    for load, title in enumerate(answer.converted.load_names):
+    for load, title in enumerate(names):
         lock = locks[load]
         ok = pick(known, load, 0, 0)
         states.append({
@@ -329,7 +330,7 @@ def path_view(answer: Answer, name: str, wanted: float, reach: float, before: An
             "balance": _balance(solved, load),
             "failures": _failures(answer, path, load),
             "curves": curves(solved.load, load, pushes, sampled),
-            "gains": None if then is None else gain_curves(healthy, then.healthy, places, load),
+            "gains": None if gains is None else gains[load],
         })  # fmt: skip
     handled = {c.name: c for c in controls_of(answer.setup.systems)}
     lines: list[LineView] = [

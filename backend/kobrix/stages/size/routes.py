@@ -7,12 +7,12 @@ from kobrix.core.errors import BadFile
 from kobrix.evaluate.questions import heat_of_all
 from kobrix.evaluate.shapes import Moment, RotorHeat
 from kobrix.fileformat.job import AS_FOUND
-from kobrix.stages.common import ERRORS, Database, as_json, setup_in_state, stored_job
+from kobrix.stages.common import ERRORS, Database, Route, as_json, setup_in_state, stored_job
 from kobrix.stages.size.compare import compare
 from kobrix.stages.size.service import failed_at, moment_at, size_view, working_at
 from kobrix.stages.size.shapes import Comparison, Failed, FailedIn, HeatIn, MomentIn, SizeView, StepView, WorkingIn
 
-router = APIRouter(prefix="/api/jobs", tags=["size"], responses=ERRORS)
+router = APIRouter(route_class=Route, prefix="/api/jobs", tags=["size"], responses=ERRORS)
 
 
 @router.get("/{job_id}/size", response_model=SizeView)

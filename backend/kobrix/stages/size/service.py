@@ -247,7 +247,7 @@ def failed_at(setup: Setup, load: int, reach: float, failure: str, path: str | N
     pushes = range_of(solved, reach)
     places = solved.place_at(pushes)
     shown = curves(answer.solved.load, load, pushes, Places(solved, places))
-    gains = gain_curves(solved, own.healthy, places, load)
+    gains = gain_curves(solved, own.healthy, places, load + 1)[load]
     return {
         "name": failure,
         "words": failure_words(failing_of(chosen, several=len(systems) > 1)),
