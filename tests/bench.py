@@ -403,7 +403,7 @@ def writers() -> None:
             taken: list[float] = []
             told: list[int] = []
             statuses: list[int] = []
-            for n in range(rounds):
+            for _ in range(rounds):
                 bases = {job: asked(f"{url}/api/jobs/{job}")["revision"] for job in set(own)}
                 edits = [(url, job, bases[job], draw.uniform(40.0, 60.0), page) for job in own]
                 answers = list(pool.map(lambda e: _edit(*e), edits))

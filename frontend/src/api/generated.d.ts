@@ -1336,11 +1336,15 @@ export interface components {
         };
         /**
          * Group
-         * @description Entries that belong together; `remove` takes them away.
+         * @description Entries that belong together; `remove` takes them away. In the lines: the `station` whose they are, and the `piece`.
          */
         Group: {
             /** Title */
             title: string;
+            /** Station */
+            station: string | null;
+            /** Piece */
+            piece: ("hose" | "hard_line" | "device" | "all") | null;
             /** Entries */
             entries: components["schemas"]["Entry"][];
             /** Remove */
@@ -2134,7 +2138,7 @@ export interface components {
         };
         /**
          * Section
-         * @description One part of the vehicle.
+         * @description One part of the vehicle; of a control its kind, of a brake its axle.
          */
         Section: {
             /** Key */
@@ -2144,6 +2148,10 @@ export interface components {
              * @enum {string}
              */
             kind: "control" | "linkage" | "booster" | "cylinder" | "brake" | "lines" | "vehicle";
+            /** Control */
+            control: ("car_pedal" | "motorcycle_foot" | "hand_lever" | "aircraft_pedal") | null;
+            /** Axle */
+            axle: ("front" | "rear") | null;
             /** Title */
             title: string;
             /** Note */

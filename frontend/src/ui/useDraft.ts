@@ -6,6 +6,8 @@ interface Draft {
   /** What was stored when the typing began; null when that was being stored by this field itself. */
   from: string | null;
   refused: string | null;
+  /** Refused because another tab or device stored something here meanwhile. */
+  elsewhere?: boolean;
 }
 
 export function useDraft(value: string, onCommit: (text: string) => Promise<unknown>) {
@@ -25,7 +27,7 @@ export function useDraft(value: string, onCommit: (text: string) => Promise<unkn
       // Another tab or device stored something here meanwhile: it is shown first, and taken only when said again.
       const now = value === '' ? 'nothing' : value;
       const refused = `Changed elsewhere meanwhile: stored is ${now}, you entered ${text}. Enter again to use yours, Esc to keep the stored one.`;
-      setDraft({ text, from: value, refused });
+      setDraft({ text, from: value, refused, elsewhere: true });
       return false;
     }
     sent.current = text;
@@ -47,7 +49,7 @@ export function useDraft(value: string, onCommit: (text: string) => Promise<unkn
     text: draft?.text ?? value,
     typing: draft !== null,
     refused: draft?.refused ?? null,
-    changed: draft !== null && draft.refused !== null && draft.refused.startsWith('Changed elsewhere meanwhile'),
+    changed: draft?.elsewhere ?? false,
     type: (text: string) => setDraft((now) => ({ text, from: now?.from ?? value, refused: null })),
     giveUp: () => setDraft(null),
     commit,

@@ -67,10 +67,16 @@ class Entry(TypedDict):
     choices: list[Choice]
 
 
+Piece = Literal["hose", "hard_line", "device", "all"]
+ControlKind = Literal["car_pedal", "motorcycle_foot", "hand_lever", "aircraft_pedal"]
+
+
 class Group(TypedDict):
-    """Entries that belong together; `remove` takes them away."""
+    """Entries that belong together; `remove` takes them away. In the lines: the `station` whose they are, and the `piece`."""
 
     title: str
+    station: str | None
+    piece: Piece | None
     entries: list[Entry]
     remove: list[Edit]
 
@@ -138,10 +144,12 @@ class Helper(TypedDict):
 
 
 class Section(TypedDict):
-    """One part of the vehicle."""
+    """One part of the vehicle; of a control its kind, of a brake its axle."""
 
     key: str
     kind: SectionKind
+    control: ControlKind | None
+    axle: Literal["front", "rear"] | None
     title: str
     note: str
     groups: list[Group]

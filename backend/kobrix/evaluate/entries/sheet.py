@@ -13,6 +13,7 @@ from kobrix.evaluate.entries.derived import derived
 from kobrix.evaluate.entries.helpers import helpers_of
 from kobrix.evaluate.entries.shapes import (
     Addition,
+    ControlKind,
     Derived,
     DeviceKind,
     Devices,
@@ -22,6 +23,7 @@ from kobrix.evaluate.entries.shapes import (
     Measured,
     Missing,
     Note,
+    Piece,
     Section,
     SectionKind,
     Sheet,
@@ -146,10 +148,15 @@ class _Section:
     adds: list[Addition] = field(default_factory=list)
     derived: list[Derived] = field(default_factory=list)
     devices: Devices | None = None
+    control: ControlKind | None = None
+    axle: Literal["front", "rear"] | None = None
 
-    def group(self, title: str, entries: list[Entry], remove: list[Edit] | None = None) -> None:
+    def group(
+        self, title: str, entries: list[Entry], remove: list[Edit] | None = None,
+        station: str | None = None, piece: Piece | None = None,
+    ) -> None:  # fmt: skip
         """Entries that belong together, under a `title`; `remove` are the edits that take them away."""
-        self.groups.append({"title": title, "entries": entries, "remove": remove or []})
+        self.groups.append({"title": title, "station": station, "piece": piece, "entries": entries, "remove": remove or []})
 
     def document(self) -> Section:
         """The section with how much of it is measured."""
@@ -161,7 +168,7 @@ class _Section:
             "empty" if done == 0 else "begun" if done < len(asked) else "doubt" if unsure else "ready"
         )
         return {
-            "key": self.key, "kind": self.kind, "title": self.title, "note": self.note, "groups": self.groups,
+            "key": self.key, "kind": self.kind, "control": self.control, "axle": self.axle, "title": self.title, "note": self.note, "groups": self.groups,
             "adds": self.adds, "devices": self.devices, "derived": self.derived, "helpers": helpers_of(self.kind),
             "done": done, "total": len(asked), "unsure": unsure, "needed": needed, "state": state if asked else "ready",
         }  # fmt: skip
@@ -212,7 +219,7 @@ def _rod(part: models.Control, path: str) -> Entry:
 def _control(page: _Page, part: models.Control, below: str, key: str, before: str) -> list[_Section]:
     """The section of a control, and that of its linkage."""
     title = before + _CONTROLS[part.kind]
-    section = _Section(key, "control", title, "to scale, at rest; the dash-dot one stands on its stop")
+    section = _Section(key, "control", title, "to scale, at rest; the dash-dot one stands on its stop", control=part.kind)
     path = page.full(f"{below}.linkage")
     section.group("", [_entry(a, part, below, page, "") for a in field_catalog.control(part.kind)] + [_rod(part, path)])
     if part.linkage is None:
@@ -276,7 +283,11 @@ def _brake(page: _Page, system: models.System, i: int, k: int, before: str) -> _
 
     title = before + f"{station.axle.capitalize()} brake" + ("s" if station.wheels > 1 else "")
     section = _Section(
-        f"brake.{i}.{k}", "brake", title, f"{station.wheels} wheel{'s' * (station.wheels > 1)}, {station.axle} axle"
+        f"brake.{i}.{k}",
+        "brake",
+        title,
+        f"{station.wheels} wheel{'s' * (station.wheels > 1)}, {station.axle} axle",
+        axle=station.axle,
     )
     entries = [_kind("brake", "", part.kind, field_catalog.BRAKE_KINDS, path, edits_for)]
     section.group("", entries + [_entry(a, part, below, page, system.fluid) for a in field_catalog.BRAKE[part.kind]])
@@ -290,17 +301,26 @@ def _lines_of(page: _Page, section: _Section, station: Station, below: str, flui
     for n, hose in enumerate(lines.hoses):
         own = f"{below}.lines.hoses.{n}"
         gone = [take_away(page.full(own))]
-        section.group(f"{name}, hose", [_entry(a, hose, own, page, fluid) for a in field_catalog.HOSE], gone)
+        section.group(
+            f"{name}, hose", [_entry(a, hose, own, page, fluid) for a in field_catalog.HOSE], gone, station.name, "hose"
+        )
     for n, pipe in enumerate(lines.hard_lines):
         own = f"{below}.lines.hard_lines.{n}"
         gone = [take_away(page.full(own))]
-        section.group(f"{name}, hard line", [_entry(a, pipe, own, page, fluid) for a in field_catalog.HARD_LINE], gone)
+        section.group(
+            f"{name}, hard line",
+            [_entry(a, pipe, own, page, fluid) for a in field_catalog.HARD_LINE],
+            gone,
+            station.name,
+            "hard_line",
+        )
     for n, device in enumerate(station.devices):
         own, asks = f"{below}.devices.{n}", field_catalog.DEVICE[device.kind]
         gone = [take_away(page.full(own))]
         title = f"{name}, {dict(field_catalog.DEVICE_KINDS)[device.kind]}"
-        section.group(title, [_entry(a, device, own, page, fluid) for a in asks], gone)
-    section.group(f"{name}, all its lines", [_entry(a, lines, f"{below}.lines", page, fluid) for a in field_catalog.LINES_MORE])
+        section.group(title, [_entry(a, device, own, page, fluid) for a in asks], gone, station.name, "device")
+    more = [_entry(a, lines, f"{below}.lines", page, fluid) for a in field_catalog.LINES_MORE]
+    section.group(f"{name}, all its lines", more, None, station.name, "all")
     new = {"hoses": {"kind": "rubber", "count": station.wheels}, "hard_lines": {"material": "steel"}}
     for what, label in (("hoses", "hose"), ("hard_lines", "hard line")):
         path = page.full(f"{below}.lines.{what}")

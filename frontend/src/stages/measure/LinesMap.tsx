@@ -42,12 +42,8 @@ const Row = styled.div`
   }
 `;
 
-type Piece = 'hose' | 'hard line' | 'all its lines' | 'device' | 'cylinder' | 'brake';
-const ORDER: readonly Piece[] = ['cylinder', 'hard line', 'device', 'hose', 'brake', 'all its lines'];
-const pieceOf = (title: string): Piece => {
-  const last = title.split(', ').slice(1).join(', ');
-  return last === 'hose' || last === 'hard line' || last === 'all its lines' ? last : 'device';
-};
+type Piece = NonNullable<Group['piece']> | 'cylinder' | 'brake';
+const ORDER: readonly Piece[] = ['cylinder', 'hard_line', 'device', 'hose', 'brake', 'all'];
 
 /** One piece in a strip of 200 by 38 that stretches: what stands in the middle keeps its shape. */
 function Drawn({ piece }: { piece: Piece }) {
@@ -64,7 +60,7 @@ function Drawn({ piece }: { piece: Piece }) {
         <Box x={6} y={12} w={36} h={14} as="edge fpaper" />
       </>
     ),
-    'hard line': null,
+    hard_line: null,
     hose: (
       <>
         <Box x={50} y={11} w={100} h={16} as="edge fpaper" />
@@ -83,22 +79,22 @@ function Drawn({ piece }: { piece: Piece }) {
         <Ring x={26} y={19} r={4} as="edge" />
       </>
     ),
-    'all its lines': null,
+    all: null,
   };
   return (
     <svg aria-hidden="true">
-      {piece !== 'cylinder' && piece !== 'brake' && piece !== 'all its lines' && through}
+      {piece !== 'cylinder' && piece !== 'brake' && piece !== 'all' && through}
       {shapes[piece]}
     </svg>
   );
 }
 
 export function LinesMap({ groups, children }: { groups: readonly Group[]; children: (group: Group) => ReactNode }) {
-  const stations = [...new Set(groups.map((g) => g.title.split(', ')[0] ?? ''))];
+  const stations = [...new Set(groups.map((g) => g.station ?? ''))];
   return stations.map((station) => {
     const own = groups
-      .filter((g) => g.title.split(', ')[0] === station && g.entries.some((e) => !e.more))
-      .map((group) => ({ group, piece: pieceOf(group.title) }))
+      .filter((g) => g.station === station && g.entries.some((e) => !e.more))
+      .map((group) => ({ group, piece: group.piece ?? 'device' }))
       .sort((a, b) => ORDER.indexOf(a.piece) - ORDER.indexOf(b.piece));
     if (own.length === 0) return null;
     return (

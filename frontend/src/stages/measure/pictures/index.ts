@@ -23,7 +23,7 @@ export function pictureOf(section: Section, { sheet, entering }: Measure): Drawn
         b: n('pivot_to_pin_mm'),
         travel: n('available_travel_mm'),
         free: n('free_play_mm'),
-        car: section.title.endsWith('Pedal') && sheet.kind === 'car',
+        car: section.control === 'car_pedal',
         here,
       });
     case 'booster':
@@ -57,7 +57,7 @@ export function pictureOf(section: Section, { sheet, entering }: Measure): Drawn
         height: n('cg_height_mm'),
         share: n('front_share'),
         radius: null,
-        tail: sheet.kind === 'aircraft' && sheet.sections.some((s) => s.title.includes('Front brake')),
+        tail: sheet.kind === 'aircraft' && sheet.sections.some((s) => s.axle === 'front'),
       });
     case 'linkage':
       return linkagePicture({
