@@ -39,13 +39,13 @@ class Parts(ScreenCase):
             # the middle of the band is where the core puts the effective radius of uniform wear
             effective = float(disc.effective_radius(diameter, pad, 1.5, "uniform_wear"))
             self.assertAlmostEqual(number(swept, "r"), effective * s, delta=0.01)
-            was = marked(drawing, "circle", "ghost" if found > diameter else "found")[0]
+            was = marked(drawing, "circle", "found-shape" if found > diameter else "found")[0]
             self.assertAlmostEqual(number(was, "r"), found / 2 * s, delta=0.01)
 
     def test_piston_areas_are_to_scale_and_do_not_touch(self) -> None:
         for pistons in ([38.1, 38.1], [54.0], [44.0, 38.0, 34.0]):
             drawing = self.draw("drawings/brakes", "PistonAreas", x=0, y=0, s=0.72, pistons=pistons, found=[48.0])
-            own = marked(drawing, "circle", "planarea")
+            own = marked(drawing, "circle", "bore-area")
             self.assertEqual([round(number(c, "r") / 0.36, 1) for c in own], pistons)
             for a, b in itertools.pairwise(own):
                 self.assertGreater(number(b, "cy") - number(a, "cy"), number(a, "r") + number(b, "r"))
@@ -55,8 +55,8 @@ class Parts(ScreenCase):
     def test_a_bore_and_the_one_before_it_are_to_scale(self) -> None:
         for bore, found in ((20.6375, 22.225), (25.4, 22.225), (20.6375, 0.0)):
             drawing = self.draw("drawings/cylinder", "BoreEnd", x=0, y=0, s=2.2, bore=bore, found=found)
-            self.assertAlmostEqual(number(marked(drawing, "circle", "planarea")[0], "r"), bore * 1.1, delta=0.01)
-            before = marked(drawing, "circle", "ghost") + marked(drawing, "circle", "found")
+            self.assertAlmostEqual(number(marked(drawing, "circle", "bore-area")[0], "r"), bore * 1.1, delta=0.01)
+            before = marked(drawing, "circle", "found-shape") + marked(drawing, "circle", "found")
             self.assertEqual([round(number(c, "r"), 2) for c in before], [round(found * 1.1, 2)] if found else [])
 
     def test_a_tandem_has_two_pistons_and_fluid_in_front_of_both(self) -> None:
@@ -146,7 +146,7 @@ class Plots(ScreenCase):
     def test_marks_of_feel_stand_at_their_push_and_travel(self) -> None:
         """Two marks make the scales; the third and every dot must then lie where those scales put them."""
         drawing = self.feel()
-        plan, found = marked(drawing, "circle", "planfill")[0], marked(drawing, "circle", "ghost")[0]
+        plan, found = marked(drawing, "circle", "plan-area")[0], marked(drawing, "circle", "found-shape")[0]
         per_n = (number(plan, "cy") - number(found, "cy")) / (341.0 - 800.0)
         per_mm = (number(plan, "cx") - number(found, "cx")) / (98.0 - 88.0)
         self.assertLess(per_n, 0.0)
@@ -155,7 +155,7 @@ class Plots(ScreenCase):
         def place(push: float, travel: float) -> tuple[float, float]:
             return number(plan, "cx") + (travel - 98) * per_mm, number(plan, "cy") + (push - 341) * per_n
 
-        other = marked(drawing, "rect", "bmark")[0]
+        other = marked(drawing, "rect", "other-mark")[0]
         x, y = place(240.0, 100.0)
         self.assertAlmostEqual(number(other, "x") + 4.5, x, delta=0.05)
         self.assertAlmostEqual(number(other, "y") + 4.5, y, delta=0.05)
@@ -168,17 +168,17 @@ class Plots(ScreenCase):
     def test_the_comfort_of_feel_spans_the_band_and_the_good_travel(self) -> None:
         drawing = self.feel()
         box, plan, found = (marked(drawing, tag, words)[0] for tag, words in
-                            (("rect", "goodh"), ("circle", "planfill"), ("circle", "ghost")))  # fmt: skip
+                            (("rect", "comfort"), ("circle", "plan-area"), ("circle", "found-shape")))  # fmt: skip
         per_n = (number(found, "cy") - number(plan, "cy")) / (341.0 - 800.0)
         self.assertAlmostEqual(number(box, "height"), (350 - 120) * abs(per_n), delta=0.05)
-        self.assertEqual(marked(self.feel(effort=None), "rect", "goodh"), [])
+        self.assertEqual(marked(self.feel(effort=None), "rect", "comfort"), [])
 
     def test_words_of_feel_keep_clear_of_the_plan_s_name(self) -> None:
         """Wherever the plan's mark lies around the one as found: its letter's box and the box of the words do not meet."""
         for push, travel in itertools.product((700.0, 770.0, 800.0, 820.0, 860.0), (84.0, 88.0, 90.0, 94.0, 99.0)):
             plan = {"name": "A", "kind": "plan", "push": push, "travel": travel}
             drawing = self.feel(marks=[plan, {"name": "as found", "kind": "found", "push": 800.0, "travel": 88.0}], dots=[])
-            letter, words = marked(drawing, "text", "planb")[0], marked(drawing, "text", "wtx")[0]
+            letter, words = marked(drawing, "text", "label-plan")[0], marked(drawing, "text", "label-found")[0]
             wide = 6.1 * len(words.text or "")
             aside = number(letter, "x") > number(words, "x") + wide or number(letter, "x") + 8 < number(words, "x")
             apart = abs(number(letter, "y") - number(words, "y"))
@@ -207,7 +207,7 @@ class Plots(ScreenCase):
             "charts/Balance", "Balance", width=330, height=240, tyres=state["balance"], paths=[path],
             at={"front": 5000.0, "rear": 1500.0, "name": "A"}, description="", knee=None,
         )  # fmt: skip
-        line = marked(drawing, "path", "planline")[0]
+        line = marked(drawing, "path", "plan-line")[0]
         corners = points(line.attrib["d"])
         (x0, y0), (x1, y1) = corners[0], corners[-1]
         slope = (y0 - y1) / (x1 - x0)

@@ -27,12 +27,12 @@ interface NamedProps {
 const Named = memo(function Named({ x, high, bottom, words }: NamedProps) {
   if (high < LETTERS)
     return (
-      <Tag x={x} y={r2(bottom - high - 5)} as="won">
+      <Tag x={x} y={r2(bottom - high - 5)} as="label-gain">
         {words}
       </Tag>
     );
   return (
-    <Words x={x} y={bottom - 4} as="won">
+    <Words x={x} y={bottom - 4} as="label-gain">
       {words}
     </Words>
   );
@@ -42,7 +42,7 @@ export function Band({ gains, match, side, name, y }: BandProps) {
   const bottom = y + BAND;
   if (gains === null) {
     return (
-      <Words x={0} y={bottom - 6} as="q">
+      <Words x={0} y={bottom - 6} as="label-quiet">
         What each change bought cannot be drawn at this push: one of the two does not brake there.
       </Words>
     );
@@ -63,7 +63,7 @@ export function Band({ gains, match, side, name, y }: BandProps) {
   const level = match === 'stop' ? product : 1;
   return (
     <>
-      {level > 1 && <Box x={0} y={H(level)} w={WIDTH} h={bottom - H(level)} as="gone" />}
+      {level > 1 && <Box x={0} y={H(level)} w={WIDTH} h={bottom - H(level)} as="push-saved" />}
       <Path d={d} as="step" />
       <Line a={[0, H(level)]} b={[WIDTH, H(level)]} as="found" />
       <Named x={9} high={unit} bottom={bottom} words={name} />
@@ -76,7 +76,7 @@ export function Band({ gains, match, side, name, y }: BandProps) {
           words={`${s.name} × ${s.gain.toFixed(2)}`}
         />
       ))}
-      <Words x={WIDTH - 8} y={bottom - 4} as="won" at="end">
+      <Words x={WIDTH - 8} y={bottom - 4} as="label-gain" at="end">
         {steps.length === 0
           ? `nothing changed at the ${WORDS[side]}`
           : `= ${product.toFixed(2)} times the ${WORDS[side]} brake for the same push`}

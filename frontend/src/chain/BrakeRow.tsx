@@ -130,17 +130,17 @@ export function BrakeRow({ row, was, now, share }: RowProps) {
             as="force"
             wide={wide}
           />
-          <Arrow x={ax + 3.2} y={ay + 2} turn={32} as="planfill" long={6 + 4 * share} half={2 + 2.6 * share} />
+          <Arrow x={ax + 3.2} y={ay + 2} turn={32} as="plan-area" long={6 + 4 * share} half={2 + 2.6 * share} />
           <Path d={`M${AT.rotor},${y}L${AT.tyre},${y}L${AT.tyre},${r2(y + tyre)}`} as="force" wide={wide} />
-          <Ring x={AT.rotor} y={y} r={2 + 2 * share} as="planfill" />
-          <Ring x={AT.tyre} y={y} r={2 + 2 * share} as="planfill" />
+          <Ring x={AT.rotor} y={y} r={2 + 2 * share} as="plan-area" />
+          <Ring x={AT.tyre} y={y} r={2 + 2 * share} as="plan-area" />
         </>
       )}
       {own?.clamp != null && <Figure x={772} y={y - OVER} at="middle" {...great(own.clamp)} />}
       <Figure x={912} y={y - OVER} at="middle" {...torque(own?.torque ?? 0)} />
       <Figure x={1056} y={y + tyre - OVER} at="middle" {...great(brakeForce)} />
       {now.locked.includes(station.axle) && (
-        <Words x={AT.tyre + 50} y={y + tyre + 15} as="txt dang">
+        <Words x={AT.tyre + 50} y={y + tyre + 15} as="label label-danger">
           sliding
         </Words>
       )}

@@ -32,11 +32,11 @@ export function AsFound({ found, words, y }: { found: FoundLine; words: string; 
   return (
     <>
       {texts.map(([x, text]) => (
-        <Words key={x} x={x} y={y} as="was">
+        <Words key={x} x={x} y={y} as="figure-found">
           {text}
         </Words>
       ))}
-      <Words x={WIDTH} y={y} as="was" at="end">
+      <Words x={WIDTH} y={y} as="figure-found" at="end">
         {decel(now.decel)} g
       </Words>
     </>

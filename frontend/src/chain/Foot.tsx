@@ -40,23 +40,23 @@ export function FootAndPedal({ parts, now, found, y, rodTo }: FootProps) {
       <PedalBracket x={x} y={pivotY} />
       <PedalArm x={x} y={pivotY} a={a} b={b} s={k} turn={REST} phantom />
       <PedalArm x={x} y={pivotY} a={a} b={b} s={k} turn={turn} />
-      <Ring x={x} y={pivotY} r={3} as="edge fpaper" />
+      <Ring x={x} y={pivotY} r={3} as="edge paper" />
       {!hand && <Ground x1={0} x2={214} y={206} />}
       {old && <Line a={[old[0] + 4, old[1]]} b={[BODY.x + 22, old[1]]} as="found" />}
       {pressed && (
         <>
           <Line a={[2, pad[1]]} b={[pad[0] - 40, pad[1]]} as="force" />
-          <Arrow x={pad[0] - 76} y={pad[1]} turn={0} as="planfill" long={14} half={6.5} />
+          <Arrow x={pad[0] - 76} y={pad[1]} turn={0} as="plan-area" long={14} half={6.5} />
           <Path
             d={`M${r2(pad[0])},${r2(pad[1] + 1)}L${r2(pin[0])},${r2(pin[1])}L${r2(rodEnd - 3)},${r2(pin[1])}`}
             as="force"
           />
-          <Ring x={pad[0]} y={pad[1]} r={4} as="planfill" />
+          <Ring x={pad[0]} y={pad[1]} r={4} as="plan-area" />
         </>
       )}
       {!pressed && <Line a={[pin[0], pin[1]]} b={[rodEnd, pin[1]]} as="edge" />}
-      {old && <Ring x={old[0]} y={old[1]} r={3.4} as="foundpin" />}
-      <Ring x={pin[0]} y={pin[1]} r={4.8} as="edge fpaper" />
+      {old && <Ring x={old[0]} y={old[1]} r={3.4} as="found-pin" />}
+      <Ring x={pin[0]} y={pin[1]} r={4.8} as="edge paper" />
       {hand ? <Hand x={pad[0]} y={pad[1]} /> : <Boot x={pad[0] - 9} y={pad[1] - 5.5} turn={-42} k={0.6} />}
       <Figure x={0} y={Math.min(pad[1] - 13, 196)} as="hero" {...force(now.push)} />
     </>

@@ -97,7 +97,7 @@ export const ForceLine = memo(function ForceLine(props: ForceLineProps) {
               rodTo={twin ? BAR_X - 14 : BODY.x + 14}
             />
             <BoosterShell x={254} y={twin ? BAR_Y : AXIS.front} present={parts.booster !== null} />
-            <Words x={269} y={(twin ? BAR_Y : AXIS.front) + 46} as="q" at="middle">
+            <Words x={269} y={(twin ? BAR_Y : AXIS.front) + 46} as="label-quiet" at="middle">
               {parts.booster ? parts.booster.kind : 'none'}
             </Words>
             <Figure x={213} y={(twin ? BAR_Y : AXIS.front) - OVER} at="middle" {...force(now.rod)} />

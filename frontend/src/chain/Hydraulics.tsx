@@ -18,7 +18,7 @@ export function Cylinder({ parts, now, found }: { parts: Parts; now: Figures; fo
   return (
     <>
       <BoreEnd x={350} y={152} s={S.bore} bore={bore_mm} found={changed} />
-      <Words x={350} y={204} as="q" at="middle">
+      <Words x={350} y={204} as="label-quiet" at="middle">
         bore, end on
       </Words>
       <CylinderSection
@@ -33,7 +33,7 @@ export function Cylinder({ parts, now, found }: { parts: Parts; now: Figures; fo
         fluid={wet}
       />
       {now.push > 0 && <Path d={`M${BODY.x - 4},${y}L${r2(BODY.x + 14 + push)},${y}`} as="force" />}
-      {now.push > 0 && <Ring x={BODY.x + 13 + push} y={y} r={4} as="planfill" />}
+      {now.push > 0 && <Ring x={BODY.x + 13 + push} y={y} r={4} as="plan-area" />}
     </>
   );
 }
@@ -44,12 +44,12 @@ const Fitted = memo(function Fitted({ station, y }: { station: StationParts; y: 
   return (
     <>
       <Hose x1={566} x2={596} y={y} braided={station.hoses.includes('braided')} />
-      <Words x={580} y={y + 21} as="txt" at="middle">
+      <Words x={580} y={y + 21} as="label" at="middle">
         {station.name.length > 9 ? station.axle : station.name}
       </Words>
       {(!first || station.valve) && <ValveBody x={516} y={y} present={station.valve !== null} />}
       {!first && !station.valve && (
-        <Words x={516} y={y + 29} as="q" at="middle">
+        <Words x={516} y={y + 29} as="label-quiet" at="middle">
           no valve
         </Words>
       )}

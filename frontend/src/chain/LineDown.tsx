@@ -116,22 +116,22 @@ function Drawing({ solved, now, found }: PartsProps) {
       <g transform={`translate(${r2(pivot)},${yP}) rotate(-90) scale(-1,1)`}>
         <PedalArm x={0} y={0} a={a} b={b} s={k} turn={0} tilt={0} />
       </g>
-      <Box x={pivot - 14} y={yP - 12} w={5} h={24} as="gr" />
+      <Box x={pivot - 14} y={yP - 12} w={5} h={24} as="ground" />
       <Line a={[pivot - 9, yP - 12]} b={[pivot - 9, yP + 12]} as="edge" />
       <Path d={`M${r2(pivot - 9)},${yP - 4}L${r2(pivot)},${yP}L${r2(pivot - 9)},${yP + 4}`} />
       {was && Math.abs(was.pedal.pivot_to_pin_mm - b) > 0.5 && (
-        <Ring x={pivot + was.pedal.pivot_to_pin_mm * k} y={yP} r={3.4} as="foundpin" />
+        <Ring x={pivot + was.pedal.pivot_to_pin_mm * k} y={yP} r={3.4} as="found-pin" />
       )}
       {pressed ? (
         <>
           <Line a={[pad, 6]} b={[pad, yP - (hand ? 76 : 38)]} as="force" />
-          <Arrow x={pad} y={yP - (hand ? 63 : 25)} turn={90} as="planfill" long={14} half={6.5} />
+          <Arrow x={pad} y={yP - (hand ? 63 : 25)} turn={90} as="plan-area" long={14} half={6.5} />
           <Path d={`M${r2(pad)},${yP}L${X.front},${yP}L${X.front},${r2(body + 14 + push)}`} as="force" />
         </>
       ) : (
         <Line a={[X.front, yP]} b={[X.front, body + 14]} as="edge" />
       )}
-      <Ring x={X.front} y={yP} r={4.8} as="edge fpaper" />
+      <Ring x={X.front} y={yP} r={4.8} as="edge paper" />
       {hand ? (
         <g transform={`translate(${r2(pad)},${yP}) rotate(90)`}>
           <Hand x={0} y={0} />
@@ -168,12 +168,12 @@ function Drawing({ solved, now, found }: PartsProps) {
         <g key={s.name}>
           {(s.axle === 'rear' || s.valve) && <ValveBody x={x} y={(TOPS[4] ?? 0) + 34} present={s.valve !== null} />}
           <g transform={`translate(${x},${(TOPS[4] ?? 0) + 66})`}>
-            <Box x={-5} y={0} w={10} h={30} as="edge fpaper" />
+            <Box x={-5} y={0} w={10} h={30} as="edge paper" />
             {[2, 7, 12, 17, 22].map((v) => (
               <Line key={v} a={[-5, v + 5]} b={[5, v]} />
             ))}
           </g>
-          <Words x={x + 10} y={(TOPS[4] ?? 0) + 86} as="txt">
+          <Words x={x + 10} y={(TOPS[4] ?? 0) + 86} as="label">
             {s.axle}
           </Words>
         </g>
@@ -226,7 +226,7 @@ function Drawing({ solved, now, found }: PartsProps) {
               ),
           )}
           <Path d={`M${meet - 1},${join}L${WIDE - 22},${join}`} as="force" />
-          <Arrow x={WIDE - 8} y={join} turn={0} as="planfill" long={15} half={7} />
+          <Arrow x={WIDE - 8} y={join} turn={0} as="plan-area" long={15} half={7} />
         </>
       )}
     </>
@@ -253,8 +253,8 @@ const AxleForce = memo(function AxleForce({ s, x, wide, yB, yR, yT, tyre }: Axle
         wide={wide}
       />
       <Path d={`M${x},${yR}L${x},${r2(yT + tyre)}`} as="force" wide={wide} />
-      <Ring x={x} y={yR} r={3.2} as="planfill" />
-      <Ring x={x} y={yT} r={3.2} as="planfill" />
+      <Ring x={x} y={yR} r={3.2} as="plan-area" />
+      <Ring x={x} y={yT} r={3.2} as="plan-area" />
     </>
   );
 });

@@ -52,7 +52,7 @@ export function Road({ rows, state, kind, now, widths }: RoadProps) {
       {now.decel > 0 && (
         <>
           <Path d={`M${x - 1},${ROAD}L1236,${ROAD}`} as="force" />
-          <Arrow x={1248} y={ROAD} turn={0} as="planfill" long={15} half={7} />
+          <Arrow x={1248} y={ROAD} turn={0} as="plan-area" long={15} half={7} />
         </>
       )}
       <Figure x={1246} y={ROAD - 58} as="hero" at="end" v={decel(now.decel)} unit="g" />

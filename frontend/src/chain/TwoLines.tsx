@@ -32,11 +32,11 @@ function LeverLine({ line, row, now, wide }: LeverProps) {
   return (
     <>
       <PedalArm x={x} y={py} a={a} b={b} s={k} turn={turn} />
-      <Ring x={x} y={py} r={3} as="edge fpaper" />
+      <Ring x={x} y={py} r={3} as="edge paper" />
       {push > 0 && (
         <>
           <Line a={[60, pad[1]]} b={[pad[0] - 22, pad[1]]} as="force" wide={wide} />
-          <Arrow x={pad[0] - 14} y={pad[1]} turn={0} as="planfill" long={12} half={5.5} />
+          <Arrow x={pad[0] - 14} y={pad[1]} turn={0} as="plan-area" long={12} half={5.5} />
           <Path
             d={`M${r2(pad[0])},${r2(pad[1])}L${r2(pin[0])},${r2(pin[1])}L${r2(end)},${r2(pin[1])}`}
             as="force"
@@ -45,10 +45,10 @@ function LeverLine({ line, row, now, wide }: LeverProps) {
         </>
       )}
       {push <= 0 && <Line a={pin} b={[end, pin[1]]} as="edge" />}
-      <Ring x={pin[0]} y={pin[1]} r={4.2} as="edge fpaper" />
+      <Ring x={pin[0]} y={pin[1]} r={4.2} as="edge paper" />
       {kind === 'hand_lever' ? <Hand x={pad[0]} y={pad[1]} /> : <SmallBoot x={pad[0]} y={pad[1]} />}
-      <Figure x={0} y={pad[1] - 8} as="fig big" {...force(push)} />
-      <Words x={0} y={pad[1] + 5} as="q">
+      <Figure x={0} y={pad[1] - 8} as="figure big" {...force(push)} />
+      <Words x={0} y={pad[1] + 5} as="label-quiet">
         {line.system}
       </Words>
       <Figure x={226} y={y - OVER} at="middle" {...force(own?.rod ?? 0)} />
@@ -98,7 +98,7 @@ export function BarLines({ solved, rows, now, widths }: LinesProps & { solved: P
         return (
           <g key={row.station.name}>
             <Path d={`M${BAR_X},${row.y}L${BODY_X + 14},${row.y}`} as="force" wide={widths[i]} />
-            <Ring x={BAR_X} y={row.y} r={4} as="edge fpaper" />
+            <Ring x={BAR_X} y={row.y} r={4} as="edge paper" />
             <SmallCylinder
               row={row}
               bore={chamber?.bore_mm ?? solved.parts.cylinder.bore_mm}
@@ -109,9 +109,9 @@ export function BarLines({ solved, rows, now, widths }: LinesProps & { solved: P
           </g>
         );
       })}
-      <Ring x={BAR_X} y={bearing} r={6} as="edge fpaper" />
+      <Ring x={BAR_X} y={bearing} r={6} as="edge paper" />
       <Ring x={BAR_X} y={bearing} r={2} as="solid" />
-      <Words x={BAR_X - 10} y={AXIS.rear + 28} as="q" at="middle">
+      <Words x={BAR_X - 10} y={AXIS.rear + 28} as="label-quiet" at="middle">
         bar {Math.round(share * 100)} : {Math.round((1 - share) * 100)}
       </Words>
     </>

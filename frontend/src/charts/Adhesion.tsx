@@ -34,29 +34,29 @@ export const Adhesion = memo(function Adhesion(p: AdhesionProps) {
       {p.car && (
         <>
           <Path d={poly([most(0.2), most(0.8)])} as="limit" />
-          <Words x={most(0.8)[0]} y={most(0.8)[1] - 5} as="txt dang" at="end">
+          <Words x={most(0.8)[0]} y={most(0.8)[1] - 5} as="label label-danger" at="end">
             most that is allowed
           </Words>
         </>
       )}
       <Line a={[left, y(p.grip)]} b={[right, y(p.grip)]} as="heavy" />
-      <Words x={right} y={y(p.grip) - 4} as="q" at="end">
+      <Words x={right} y={y(p.grip) - 4} as="label-quiet" at="end">
         grip
       </Words>
-      <Path d={inside(p.front)} as="planline" />
-      <Path d={inside(p.rear)} as="otherplan" />
+      <Path d={inside(p.front)} as="plan-line" />
+      <Path d={inside(p.rear)} as="other-plan" />
       {p.front.length > 0 && at.front <= 1.2 && (
         <>
-          <Ring x={x(at.decel)} y={y(at.front)} r={5} as="planfill" />
-          <Words x={x(at.decel) + 8} y={y(at.front) + 4} as="planb">
+          <Ring x={x(at.decel)} y={y(at.front)} r={5} as="plan-area" />
+          <Words x={x(at.decel) + 8} y={y(at.front) + 4} as="label-plan">
             {`front ${at.front.toFixed(2)}`}
           </Words>
         </>
       )}
       {p.rear.length > 0 && at.rear <= 1.2 && (
         <>
-          <Ring x={x(at.decel)} y={y(at.rear)} r={4} as="bmark" />
-          <Words x={x(at.decel) + 8} y={y(at.rear) + 14} as="bb">
+          <Ring x={x(at.decel)} y={y(at.rear)} r={4} as="other-mark" />
+          <Words x={x(at.decel) + 8} y={y(at.rear) + 14} as="label-strong">
             {`rear ${at.rear.toFixed(2)}`}
           </Words>
         </>

@@ -80,9 +80,9 @@ const Plot = memo(function Plot({ width, height, tyres, paths, mostF, mostR, bey
         <rect x={x0} y={y1} width={x1 - x0} height={y0 - y1} />
       </clipPath>
       <g clipPath={`url(#${clip})`}>
-        <Path d={locked} as="gr" />
+        <Path d={locked} as="ground" />
         {decels.map((z) => (
-          <Line key={z} a={[X(0), Y(z * W)]} b={[X(z * W), Y(0)]} as="rulec" />
+          <Line key={z} a={[X(0), Y(z * W)]} b={[X(z * W), Y(0)]} as="scale-line" />
         ))}
         <Path d={poly(ideal)} as="thin" />
         <Line a={[X(zeroF), Y(0)]} b={[X(cornerF), Y(cornerR)]} as="heavy" />
@@ -91,7 +91,7 @@ const Plot = memo(function Plot({ width, height, tyres, paths, mostF, mostR, bey
           <Path
             key={path.name}
             d={poly(upToLock(path).map(on))}
-            as={path.kind === 'plan' ? 'planline' : path.kind === 'found' ? 'found' : 'otherplan'}
+            as={path.kind === 'plan' ? 'plan-line' : path.kind === 'found' ? 'found' : 'other-plan'}
           />
         ))}
       </g>
@@ -115,10 +115,10 @@ const Plot = memo(function Plot({ width, height, tyres, paths, mostF, mostR, bey
             </Words>
           </g>
         ))}
-      <Words x={x1} y={y0 + 30} as="q" at="end">
+      <Words x={x1} y={y0 + 30} as="label-quiet" at="end">
         {`front, ${great(0).unit}`}
       </Words>
-      <Words x={x0 - 7} y={y1 + 9} as="q" at="end">
+      <Words x={x0 - 7} y={y1 + 9} as="label-quiet" at="end">
         rear
       </Words>
       {!crowded &&
@@ -131,7 +131,7 @@ const Plot = memo(function Plot({ width, height, tyres, paths, mostF, mostR, bey
         front locked
       </Tag>
       {decels.map((z) => (
-        <Tag key={z} x={X(z * W * 0.9)} y={Y(z * W * 0.1) + 4} as="q" at="middle">
+        <Tag key={z} x={X(z * W * 0.9)} y={Y(z * W * 0.1) + 4} as="label-quiet" at="middle">
           {`${z} g`}
         </Tag>
       ))}
@@ -144,8 +144,8 @@ const Plot = memo(function Plot({ width, height, tyres, paths, mostF, mostR, bey
         const narrow = x > x1 - 64;
         return (
           <g key={path.name}>
-            <Box x={x - 5} y={y - 5} w={10} h={10} as="bmark" />
-            <Tag x={x + (narrow ? 6 : 10)} y={narrow ? y + 18 : y - 4} as="bb">
+            <Box x={x - 5} y={y - 5} w={10} h={10} as="other-mark" />
+            <Tag x={x + (narrow ? 6 : 10)} y={narrow ? y + 18 : y - 4} as="label-strong">
               {narrow ? path.name : `${path.name} ${path.lock.decel.toFixed(3)} g`}
             </Tag>
           </g>
@@ -161,7 +161,7 @@ const Plot = memo(function Plot({ width, height, tyres, paths, mostF, mostR, bey
             <Tag
               x={left ? x - 8 : x + 9}
               y={left ? y - 8 : beyond ? y + 18 : y + 5}
-              as="planb"
+              as="label-plan"
               at={left ? 'end' : 'start'}
             >
               {`${path.lock.decel.toFixed(3)} g`}
@@ -190,8 +190,13 @@ export function Balance({ width, height, tyres, paths, at, description, knee, on
     <div style={{ position: 'relative', width, height }}>
       <svg width={width} height={height} role="img" aria-label={description}>
         <Plot {...{ width, height, tyres, paths, mostF, mostR, beyond }} />
-        <Ring x={x} y={y} r={6} as="planfill" />
-        <Tag x={x + aside} y={y + (beyond ? 5 : 21)} as="planb" at={beyond ? (aside > 0 ? 'start' : 'end') : 'middle'}>
+        <Ring x={x} y={y} r={6} as="plan-area" />
+        <Tag
+          x={x + aside}
+          y={y + (beyond ? 5 : 21)}
+          as="label-plan"
+          at={beyond ? (aside > 0 ? 'start' : 'end') : 'middle'}
+        >
           {at.name}
         </Tag>
       </svg>
@@ -268,7 +273,7 @@ function Knee({ knee, onKnee, X, Y }: KneeProps) {
       <Ring x={x} y={y} r={20} as="hit" />
       <Ring x={x} y={y} r={5.5} as="handle" />
       {at !== null && (
-        <Tag x={x - 10} y={y - 10} as="planb" at="end">
+        <Tag x={x - 10} y={y - 10} as="label-plan" at="end">
           {`knee ${written(pressure(at))}`}
         </Tag>
       )}

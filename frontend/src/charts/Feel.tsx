@@ -95,30 +95,30 @@ export const Feel = memo(function Feel(p: FeelProps) {
             y={y(effort.good)}
             w={Math.max(0, x(p.good) - left)}
             h={y(effort.low) - y(effort.good)}
-            as="goodh"
+            as="comfort"
           />
         )}
         <Axes {...{ x, y: up, left, right, top, bottom }} xName="pedal travel, mm" yName={force(0).unit} />
         <Line a={[left, y(p.limit)]} b={[right, y(p.limit)]} as="limit" />
-        <Words x={right - 2} y={y(p.limit) - 4} as="txt dang" at="end">
+        <Words x={right - 2} y={y(p.limit) - 4} as="label label-danger" at="end">
           {written(force(p.limit))} limit
         </Words>
         {floor !== null && floor < right && (
           <>
-            <Box x={floor} y={top} w={7} h={bottom - top} as="gr" />
+            <Box x={floor} y={top} w={7} h={bottom - top} as="ground" />
             <Line a={[floor, top]} b={[floor, bottom]} as="edge" />
           </>
         )}
         {shown.length > 1 && <Path d={poly(shown.map((d): Point => [x(d.travel), y(d.push)]))} as="edge" />}
         {plan && (
           <>
-            <Line a={[left, y(plan.push)]} b={[x(plan.travel), y(plan.push)]} as="planthin" />
-            <Line a={[x(plan.travel), y(plan.push)]} b={[x(plan.travel), bottom]} as="planthin" />
+            <Line a={[left, y(plan.push)]} b={[x(plan.travel), y(plan.push)]} as="plan-thin" />
+            <Line a={[x(plan.travel), y(plan.push)]} b={[x(plan.travel), bottom]} as="plan-thin" />
           </>
         )}
         {shown.map((d, i) => (
           <g key={d.name}>
-            <Ring x={x(d.travel)} y={y(d.push)} r={3.2} as="edge fpaper" />
+            <Ring x={x(d.travel)} y={y(d.push)} r={3.2} as="edge paper" />
             {!d.own && (i % 2 === 0 || shown.length < 9) && roomAt([x(d.travel), y(d.push)]) && (
               <Words
                 x={x(d.travel) + (x(d.travel) > right - 30 ? -2 : 7)}
@@ -135,8 +135,8 @@ export const Feel = memo(function Feel(p: FeelProps) {
           if (m.kind === 'plan') {
             return (
               <g key={m.name}>
-                <Ring x={mx} y={my} r={6} as="planfill" />
-                <Words x={mx + 9} y={my - 6} as="planb">
+                <Ring x={mx} y={my} r={6} as="plan-area" />
+                <Words x={mx + 9} y={my - 6} as="label-plan">
                   {m.name}
                 </Words>
               </g>
@@ -145,8 +145,8 @@ export const Feel = memo(function Feel(p: FeelProps) {
           if (m.kind === 'found') {
             return (
               <g key={m.name}>
-                <Ring x={mx} y={my} r={5} as="ghost" />
-                <Words x={mx + 9} y={my + clearOf(own, [mx, my])} as="wtx">
+                <Ring x={mx} y={my} r={5} as="found-shape" />
+                <Words x={mx + 9} y={my + clearOf(own, [mx, my])} as="label-found">
                   {`${m.name} ${force(m.push).v}`}
                 </Words>
               </g>
@@ -155,11 +155,11 @@ export const Feel = memo(function Feel(p: FeelProps) {
           const near = own !== undefined && Math.abs(own[0] - mx) < 24 && Math.abs(own[1] - my) < 26;
           return (
             <g key={m.name}>
-              <Box x={mx - 4.5} y={my - 4.5} w={9} h={9} as="bmark" />
+              <Box x={mx - 4.5} y={my - 4.5} w={9} h={9} as="other-mark" />
               <Words
                 x={near && own[0] >= mx ? mx - 9 : mx + 9}
                 y={near && own[1] >= my ? my - 3 : my + 12}
-                as="bb"
+                as="label-strong"
                 at={near && own[0] >= mx ? 'end' : 'start'}
               >
                 {m.name}

@@ -28,8 +28,8 @@ export const Peaks = memo(function Peaks({ width, height, rows, description }: P
         const last = r.peaks[r.peaks.length - 1] ?? 0;
         return (
           <g key={r.name}>
-            <Path d={poly(points)} as={i === 0 ? 'planline' : 'otherplan'} />
-            <Words x={right + 4} y={y(last) + 4} as={i === 0 ? 'planb' : 'bb'}>
+            <Path d={poly(points)} as={i === 0 ? 'plan-line' : 'other-plan'} />
+            <Words x={right + 4} y={y(last) + 4} as={i === 0 ? 'label-plan' : 'label-strong'}>
               {r.name.slice(0, 6)}
             </Words>
           </g>

@@ -128,7 +128,7 @@ export const PushRule = memo(function PushRule({
       <SliderTrack className="track">
         <div ref={ref}>
           <svg width="100%" height="44" aria-hidden="true">
-            {effort && <Box x={X(effort.low)} y={y0} w={X(effort.good) - X(effort.low)} h={14} as="goodh" />}
+            {effort && <Box x={X(effort.low)} y={y0} w={X(effort.good) - X(effort.low)} h={14} as="comfort" />}
             <Box x={0} y={y0} w={w} h={14} />
             {ticks.map((n) => (
               <Line key={n} a={[X(n / k), y0]} b={[X(n / k), y0 + (n % (2 * fine) === 0 ? 7 : 4)]} />
@@ -140,9 +140,9 @@ export const PushRule = memo(function PushRule({
                   {n}
                 </Words>
               ))}
-            <Line a={[X(limit), y0 - 1]} b={[X(limit), y1]} as="limit2" />
+            <Line a={[X(limit), y0 - 1]} b={[X(limit), y1]} as="limit-heavy" />
             {Math.abs(X(limit) - X(push)) > 40 && (
-              <Words x={X(limit)} y={y0 - 4} as="txt dang" at="middle">
+              <Words x={X(limit)} y={y0 - 4} as="label label-danger" at="middle">
                 {written(force(limit))} limit
               </Words>
             )}
@@ -150,7 +150,7 @@ export const PushRule = memo(function PushRule({
               <>
                 <Line a={[X(found), y0 - 2]} b={[X(found), y1 + 2]} as="found" />
                 {named !== null && (
-                  <Words x={named} y={y0 - 4} as="was" at="end">
+                  <Words x={named} y={y0 - 4} as="figure-found" at="end">
                     {behind} {force(found).v}
                   </Words>
                 )}
@@ -170,18 +170,18 @@ export const PushRule = memo(function PushRule({
                 </g>
               ))}
             <g className="onpaper">
-              <Line a={[X(Math.min(push, range)), 0]} b={[X(Math.min(push, range)), y1 + 4]} as="planline" />
+              <Line a={[X(Math.min(push, range)), 0]} b={[X(Math.min(push, range)), y1 + 4]} as="plan-line" />
             </g>
             {lock && lock.push <= range && (
               <>
                 <Path d={`M${r2(lockX)},${y1 + 1}l3.5,6l-7,0z`} as="solid" />
-                <Words x={wordsX} y={y1 + 13} as="txt">
+                <Words x={wordsX} y={y1 + 13} as="label">
                   {words}
                 </Words>
               </>
             )}
             {comfortFits && (
-              <Words x={w} y={y1 + 13} as="txt goodt" at="end">
+              <Words x={w} y={y1 + 13} as="label label-good" at="end">
                 {comfort}
               </Words>
             )}

@@ -22,9 +22,9 @@ export const RatioCurve = memo(function RatioCurve({ width, height, points, at, 
   return (
     <svg width={width} height={height} role="img" aria-label={description}>
       <Axes {...{ x, y, left, right, top, bottom }} xName="pedal travel, mm" yName="ratio" />
-      <Path d={poly(points.map(([mm, i]): Point => [x(mm), y(i)]))} as="planline" />
-      <Ring x={x(at[0])} y={y(at[1])} r={5} as="planfill" />
-      <Words x={x(at[0]) + 8} y={y(at[1]) - 6} as="planb">
+      <Path d={poly(points.map(([mm, i]): Point => [x(mm), y(i)]))} as="plan-line" />
+      <Ring x={x(at[0])} y={y(at[1])} r={5} as="plan-area" />
+      <Words x={x(at[0]) + 8} y={y(at[1]) - 6} as="label-plan">
         {at[1].toFixed(2)}
       </Words>
     </svg>

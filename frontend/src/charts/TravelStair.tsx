@@ -62,7 +62,7 @@ interface CauseProps {
 const CauseRow = memo(function CauseRow({ name, side, printed, x, y, wide, row }: CauseProps) {
   return (
     <g>
-      <Words x={0} y={y + row - 4} as="txt">
+      <Words x={0} y={y + row - 4} as="label">
         {name}
       </Words>
       <Words x={NAMES - 7} y={y + row - 4} at="end">
@@ -73,7 +73,7 @@ const CauseRow = memo(function CauseRow({ name, side, printed, x, y, wide, row }
         y={y + 2}
         w={wide}
         h={row - 5}
-        as={side === 'front' ? 'planfill' : side === 'rear' ? 'planh' : 'edge fpaper'}
+        as={side === 'front' ? 'plan-area' : side === 'rear' ? 'plan-hatched' : 'edge paper'}
       />
       <Line a={[x + wide, y + row - 3]} b={[x + wide, y + row + 2]} />
     </g>
@@ -93,15 +93,15 @@ const Floor = memo(function Floor({ good, danger, x0, scale, room, top, bottom, 
   const X = (share: number) => x0 + share * room * scale;
   return (
     <>
-      <Line a={[X(good), top - 7]} b={[X(good), bottom + 3]} as="goodl" />
+      <Line a={[X(good), top - 7]} b={[X(good), bottom + 3]} as="limit-good" />
       <Line a={[X(danger), top - 7]} b={[X(danger), bottom + 3]} as="limit" />
-      <Words x={X(good) + 3} y={top - 10} as="txt goodt" at="end">
+      <Words x={X(good) + 3} y={top - 10} as="label label-good" at="end">
         {`good to ${Math.round(good * 100)} %`}
       </Words>
-      <Words x={X(danger)} y={top - 10} as="txt dang" at="middle">
+      <Words x={X(danger)} y={top - 10} as="label label-danger" at="middle">
         {`${Math.round(danger * 100)} %`}
       </Words>
-      <Box x={X(1)} y={top - 7} w={8} h={end - top} as="gr" />
+      <Box x={X(1)} y={top - 7} w={8} h={end - top} as="ground" />
       <Line a={[X(1), top - 7]} b={[X(1), end - 7]} as="edge" />
     </>
   );
@@ -117,8 +117,8 @@ interface LostProps extends Lost {
 }
 /** What is left with one circuit lost, or something else failed. */
 const LostRow = memo(function LostRow({ words, ends, mm, level, x0, x1, at, y, width }: LostProps) {
-  const ink = level === 'danger' ? 'dang' : level === 'caution' ? 'caut' : '';
-  const line = level === 'danger' ? 'dangl' : level === 'caution' ? 'cautl' : 'thin';
+  const ink = level === 'danger' ? 'label-danger' : level === 'caution' ? 'label-caution' : '';
+  const line = level === 'danger' ? 'limit-danger' : level === 'caution' ? 'limit-caution' : 'thin';
   const wide = ends.length * 6.1 + 10;
   const inside = at - x0 > wide + 8;
   const beyond = !inside && at + 6 + wide > width;
@@ -132,15 +132,15 @@ const LostRow = memo(function LostRow({ words, ends, mm, level, x0, x1, at, y, w
           <Line a={[at, y - 5]} b={[at, y + 5]} as={line} />
         </>
       )}
-      <Name x={0} y={y + 4} as={`txt ${ink}`}>
+      <Name x={0} y={y + 4} as={`label ${ink}`}>
         {words}
       </Name>
       {beyond ? (
-        <Tag x={x1 - 8} y={y + 4.5} as={`txt ${ink}`} at="end">
+        <Tag x={x1 - 8} y={y + 4.5} as={`label ${ink}`} at="end">
           {ends}
         </Tag>
       ) : (
-        <Words x={inside ? at - 8 : at + 6} y={y + 4.5} as={`txt ${ink}`} at={inside ? 'end' : 'start'}>
+        <Words x={inside ? at - 8 : at + 6} y={y + 4.5} as={`label ${ink}`} at={inside ? 'end' : 'start'}>
           {ends}
         </Words>
       )}
@@ -186,27 +186,27 @@ export function TravelStair(p: TravelStairProps) {
         );
       })}
       <Line a={[X(0), top + 2]} b={[X(0), dim + 5]} />
-      <Line a={[X(total), bottom]} b={[X(total), dim + 5]} as="planthin" />
-      <Words x={0} y={dim + 4} as="txt">
+      <Line a={[X(total), bottom]} b={[X(total), dim + 5]} as="plan-thin" />
+      <Words x={0} y={dim + 4} as="label">
         in all, at the pad
       </Words>
-      <Words x={x0 - 7} y={dim + 4.5} as="planb" at="end">
+      <Words x={x0 - 7} y={dim + 4.5} as="label-plan" at="end">
         {tenths(total)}
       </Words>
-      <Line a={[X(0), dim]} b={[X(total), dim]} as="planthin" />
-      <Arrow x={X(0)} y={dim} turn={180} as="planfill" />
-      <Arrow x={X(total)} y={dim} turn={0} as="planfill" />
+      <Line a={[X(0), dim]} b={[X(total), dim]} as="plan-thin" />
+      <Arrow x={X(0)} y={dim} turn={180} as="plan-area" />
+      <Arrow x={X(total)} y={dim} turn={0} as="plan-area" />
       {available !== null && room - total > 12 && (
         <Dimension x1={X(total)} x2={X(room)} y={dim} label={millimetres(room - total)} gap={24} />
       )}
       {found !== null && (
         <>
-          <Words x={0} y={foundY + 4} as="wtx">
+          <Words x={0} y={foundY + 4} as="label-found">
             {p.foundName}
           </Words>
           <Line a={[X(0), foundY]} b={[Math.min(X(found), x1), foundY]} as="found" />
           <Line a={[Math.min(X(found), x1), foundY - 5]} b={[Math.min(X(found), x1), foundY + 5]} as="found" />
-          <Words x={x0 - 7} y={foundY + 4.5} as="was" at="end">
+          <Words x={x0 - 7} y={foundY + 4.5} as="figure-found" at="end">
             {tenths(found)}
           </Words>
         </>
@@ -224,16 +224,16 @@ export function TravelStair(p: TravelStairProps) {
       ))}
       {p.stroke && (
         <>
-          <Words x={0} y={end + 9} as="txt">
+          <Words x={0} y={end + 9} as="label">
             cylinder stroke
           </Words>
-          <Box x={X(0)} y={end - 1} w={(x1 - x0) * 0.5} h={11} as="edge fpaper" />
+          <Box x={X(0)} y={end - 1} w={(x1 - x0) * 0.5} h={11} as="edge paper" />
           <Box
             x={X(0)}
             y={end - 1}
             w={Math.min(1, p.stroke.used / p.stroke.whole) * (x1 - x0) * 0.5}
             h={11}
-            as="planfill"
+            as="plan-area"
           />
           <Words x={X(0) + (x1 - x0) * 0.5 + 5} y={end + 9}>
             {tenths(p.stroke.used)} of {millimetres(p.stroke.whole)}

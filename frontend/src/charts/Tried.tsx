@@ -31,7 +31,7 @@ const NUMBERED = 9;
 
 const Over = styled.div`
   position: relative;
-  .sq {
+  .squares {
     fill: var(--ink-2);
   }
   .sqlit {
@@ -176,47 +176,47 @@ export const Tried = memo(function Tried({
           y={y(found.band.good)}
           w={Math.max(0, x(0.55 * found.room_mm) - left)}
           h={y(found.band.low) - y(found.band.good)}
-          as="goodh"
+          as="comfort"
         />
         <Axes
           {...{ x, y: up, left, right, top, bottom }}
           xName={`pedal travel at ${found.decel_g.toFixed(2)} g, mm`}
           yName={`push, ${force(0).unit}`}
         />
-        <Box x={left} y={top} w={right - left} h={Math.max(0, y(effort) - top)} as="toohard" />
+        <Box x={left} y={top} w={right - left} h={Math.max(0, y(effort) - top)} as="beyond-limit" />
         <Box
           x={x(room)}
           y={y(effort)}
           w={Math.max(0, right - x(room))}
           h={Math.max(0, bottom - y(effort))}
-          as="toohard"
+          as="beyond-limit"
         />
-        <path d={every} className="sq" opacity={lit === null ? 1 : 0.35} />
+        <path d={every} className="squares" opacity={lit === null ? 1 : 0.35} />
         {some !== '' && <path d={some} className={lit === 'kept' ? 'sqkept' : 'sqlit'} />}
         <Line a={[left, y(effort)]} b={[x(room), y(effort)]} as="limit" />
         <Line a={[x(room), y(effort)]} b={[x(room), bottom]} as="limit" />
-        <Tag x={x(room) - 6} y={y(effort) - 5} as="txt dang" at="end">
+        <Tag x={x(room) - 6} y={y(effort) - 5} as="label label-danger" at="end">
           {`${written(force(effort))}, too hard`}
         </Tag>
-        <Tag x={x(room) + 6} y={bottom - 8} as="txt dang">
+        <Tag x={x(room) + 6} y={bottom - 8} as="label label-danger">
           {`${Math.round(share * 100)} %, too long`}
         </Tag>
         {x(0.55 * found.room_mm) > left + 60 && (
-          <Words x={left + 6} y={y(found.band.low) - 6} as="txt goodt">
+          <Words x={left + 6} y={y(found.band.low) - 6} as="label label-good">
             comfort
           </Words>
         )}
         {marks.map((m) => (
           <g key={m.name}>
             {m.name === first ? (
-              <Ring x={m.cx} y={m.cy} r={5} as="ghost" />
+              <Ring x={m.cx} y={m.cy} r={5} as="found-shape" />
             ) : (
-              <Box x={m.cx - 4.5} y={m.cy - 4.5} w={9} h={9} as="bmark" />
+              <Box x={m.cx - 4.5} y={m.cy - 4.5} w={9} h={9} as="other-mark" />
             )}
             <Tag
               x={m.cx + (m.end ? -9 : 9)}
               y={m.cy + 14}
-              as={m.name === first ? 'wtx' : 'bb'}
+              as={m.name === first ? 'label-found' : 'label-strong'}
               at={m.end ? 'end' : 'start'}
             >
               {m.words}
@@ -239,13 +239,13 @@ export const Tried = memo(function Tried({
               )}
               {i < NUMBERED || i === on ? (
                 <>
-                  <Ring x={cx} y={cy} r={i === on ? 10 : 8.5} as={i === on ? 'planfill' : 'edge fpaper'} />
-                  <Words x={cx} y={cy + 4.2} as={i === on ? 'bal on' : 'bal'} at="middle">
+                  <Ring x={cx} y={cy} r={i === on ? 10 : 8.5} as={i === on ? 'plan-area' : 'edge paper'} />
+                  <Words x={cx} y={cy + 4.2} as={i === on ? 'balloon on' : 'balloon'} at="middle">
                     {i + 1}
                   </Words>
                 </>
               ) : (
-                <Ring x={cx} y={cy} r={3} as="edge fpaper" />
+                <Ring x={cx} y={cy} r={3} as="edge paper" />
               )}
             </g>
           );

@@ -37,9 +37,9 @@ export const ValveCurve = memo(function ValveCurve({ width, height, lines, descr
       />
       {lines.map((l) => (
         <g key={l.name}>
-          <Path d={poly(l.points.map(at))} as={l.front ? 'planline' : 'otherplan'} />
-          <Ring x={at(l.at)[0]} y={at(l.at)[1]} r={5} as="planfill" />
-          <Words x={at(l.at)[0] + 8} y={at(l.at)[1] + (l.front ? -6 : 14)} as="planb">
+          <Path d={poly(l.points.map(at))} as={l.front ? 'plan-line' : 'other-plan'} />
+          <Ring x={at(l.at)[0]} y={at(l.at)[1]} r={5} as="plan-area" />
+          <Words x={at(l.at)[0] + 8} y={at(l.at)[1] + (l.front ? -6 : 14)} as="label-plan">
             {`${l.name} ${pressure(l.at[1]).v}`}
           </Words>
         </g>

@@ -37,7 +37,7 @@ export function Axes({ x, y, left, right, top, bottom, xName, yName }: AxesProps
   return (
     <>
       {y.ticks.map((v) => (
-        <Line key={`g${v}`} a={[left, y(v)]} b={[right, y(v)]} as="rulec" />
+        <Line key={`g${v}`} a={[left, y(v)]} b={[right, y(v)]} as="scale-line" />
       ))}
       <Path d={`M${left},${r2(top)}L${left},${bottom}L${right},${bottom}`} />
       {x.ticks.map((v) => (
@@ -53,10 +53,10 @@ export function Axes({ x, y, left, right, top, bottom, xName, yName }: AxesProps
           {y.text(v)}
         </Words>
       ))}
-      <Words x={right} y={bottom + 28} as="q" at="end">
+      <Words x={right} y={bottom + 28} as="label-quiet" at="end">
         {xName}
       </Words>
-      <Words x={left + 4} y={top - 4} as="q">
+      <Words x={left + 4} y={top - 4} as="label-quiet">
         {yName}
       </Words>
     </>

@@ -36,14 +36,14 @@ function Disc({ x, y, t, H, vented }: { x: number; y: number; t: number; H: numb
     <>
       {vented ? (
         <>
-          <Box x={x - t} y={top} w={t * 0.62} h={bottom - top} as="cut" />
-          <Box x={x + t * 0.38} y={top} w={t * 0.62} h={bottom - top} as="cut" />
+          <Box x={x - t} y={top} w={t * 0.62} h={bottom - top} as="section" />
+          <Box x={x + t * 0.38} y={top} w={t * 0.62} h={bottom - top} as="section" />
           {vanes.map((v) => (
             <Line key={v} a={[x - t * 0.38, v]} b={[x + t * 0.38, v]} />
           ))}
         </>
       ) : (
-        <Box x={x - t} y={top} w={2 * t} h={bottom - top} as="cut" />
+        <Box x={x - t} y={top} w={2 * t} h={bottom - top} as="section" />
       )}
       <Path d={broken(top)} as="thin" />
       <Path d={broken(bottom)} as="thin" />
@@ -64,25 +64,25 @@ export const CaliperSection = memo(function CaliperSection(
   const b = a + PISTON;
   const c = b + 4;
   const e = c + 6;
-  const wet = p.pressed ? 'fluid edge' : 'edge fpaper';
+  const wet = p.pressed ? 'fluid edge' : 'edge paper';
   const side = (m: number) => {
     const at = (v1: number, v2: number) => Math.min(x + m * v1, x + m * v2);
     return (
       <g key={m}>
-        <Box x={at(a + 3, e)} y={y - H} w={e - a - 3} h={2 * H} as={m < 0 ? 'cut' : 'cut2'} />
+        <Box x={at(a + 3, e)} y={y - H} w={e - a - 3} h={2 * H} as={m < 0 ? 'section' : 'section-opposite'} />
         {fixed || m < 0 ? (
           places.map((v, i) => {
             const d = (p.pistons[i] ?? 0) * s;
             return (
               <g key={v}>
                 <Box x={at(a + 3, c)} y={v - d / 2} w={c - a - 3} h={d} as={wet} />
-                <Box x={at(a, b)} y={v - d / 2} w={PISTON} h={d} as="edge fpaper" />
-                <Box x={at(a, b - 3)} y={v - d / 2 + 4} w={PISTON - 3} h={d - 8} as="thin fpaper" />
+                <Box x={at(a, b)} y={v - d / 2} w={PISTON} h={d} as="edge paper" />
+                <Box x={at(a, b - 3)} y={v - d / 2 + 4} w={PISTON - 3} h={d - 8} as="thin paper" />
               </g>
             );
           })
         ) : (
-          <Box x={at(a, a + 3)} y={y - H + 5} w={3} h={2 * H - 10} as="cut2" />
+          <Box x={at(a, a + 3)} y={y - H + 5} w={3} h={2 * H - 10} as="section-opposite" />
         )}
         <Box x={at(t, t + LINING)} y={y - span / 2 - 1} w={LINING} h={span + 2} as="lining" />
         <Box x={at(t + LINING, a)} y={y - span / 2 - 3} w={BACK} h={span + 6} as="solid" />
@@ -92,7 +92,7 @@ export const CaliperSection = memo(function CaliperSection(
   const clamp = (m: number, v: number) => (
     <g key={`${m}${v}`}>
       <Line a={[x + m * (a + 9), v]} b={[x + m * (t + 4), v]} as="clamp" />
-      <Arrow x={x + m * t} y={v} turn={m < 0 ? 0 : 180} as="planfill" long={9} half={3.4} />
+      <Arrow x={x + m * t} y={v} turn={m < 0 ? 0 : 180} as="plan-area" long={9} half={3.4} />
     </g>
   );
   return (
@@ -125,9 +125,9 @@ export const PistonAreas = memo(function PistonAreas({ x, y, s, pistons, found }
   const behind = (found[0] ?? 0) > largest || pistons.length > found.length;
   return (
     <>
-      {behind && was.map((v, i) => <Ring key={v} x={x} y={y + v} r={((found[i] ?? 0) * s) / 2} as="ghost" />)}
+      {behind && was.map((v, i) => <Ring key={v} x={x} y={y + v} r={((found[i] ?? 0) * s) / 2} as="found-shape" />)}
       {places.map((v, i) => (
-        <Ring key={v} x={x} y={y + v} r={((pistons[i] ?? 0) * s) / 2} as="planarea" />
+        <Ring key={v} x={x} y={y + v} r={((pistons[i] ?? 0) * s) / 2} as="bore-area" />
       ))}
       {!behind && was.map((v, i) => <Ring key={v} x={x} y={y + v} r={((found[i] ?? 0) * s) / 2} as="found" />)}
     </>
@@ -153,8 +153,8 @@ export const RotorFace = memo(function RotorFace({ x, y, s, diameter, padHeight,
   const pad = `M${point(ro, 153)}A${r2(ro)},${r2(ro)} 0 0 1 ${point(ro, 207)}L${point(ri, 207)}A${r2(ri)},${r2(ri)} 0 0 0 ${point(ri, 153)}Z`;
   return (
     <>
-      {found > diameter && <Ring x={x} y={y} r={was} as="ghost" />}
-      <Ring x={x} y={y} r={R} as="edge fpaper" />
+      {found > diameter && <Ring x={x} y={y} r={was} as="found-shape" />}
+      <Ring x={x} y={y} r={R} as="edge paper" />
       <circle cx={x} cy={y} r={r2((ro + ri) / 2)} className="swept" style={{ strokeWidth: r2(ro - ri) }} />
       {found > 0 && found < diameter && (
         <>
@@ -162,7 +162,7 @@ export const RotorFace = memo(function RotorFace({ x, y, s, diameter, padHeight,
             cx={x}
             cy={y}
             r={r2((R + was) / 2)}
-            className="gainring"
+            className="gained-ring"
             style={{ strokeWidth: r2(Math.max(0, R - was - 1.3)) }}
           />
           <Ring x={x} y={y} r={was} as="found" />
@@ -170,7 +170,7 @@ export const RotorFace = memo(function RotorFace({ x, y, s, diameter, padHeight,
       )}
       <Ring x={x} y={y} r={ri} as="thin" />
       <Ring x={x} y={y} r={ri * 0.76} as="thin" />
-      <Ring x={x} y={y} r={hub} as="edge fpaper" />
+      <Ring x={x} y={y} r={hub} as="edge paper" />
       {[45, 135, 225, 315].map((d) => {
         const [bx, by] = polar(x, y, (ri * 0.76 + hub) / 2, d);
         return <Ring key={d} x={bx} y={by} r={1.5} as="thin" />;
@@ -214,9 +214,9 @@ export const DrumFace = memo(function DrumFace({ x, y, s, diameter, cylinder }: 
   const wide = 30 * s;
   return (
     <>
-      <path d={ring(ro, 1) + ring(r, 0)} className="cut" fillRule="evenodd" />
+      <path d={ring(ro, 1) + ring(r, 0)} className="section" fillRule="evenodd" />
       {[0, 180].map(shoe)}
-      <Box x={x - wide} y={y - h - b / 2} w={2 * wide} h={b} as="edge fpaper" />
+      <Box x={x - wide} y={y - h - b / 2} w={2 * wide} h={b} as="edge paper" />
       <Box x={x - wide * 0.3} y={y - h - b / 2} w={wide * 0.6} h={b} as="fluid" />
       <Ring x={x} y={y + h} r={Math.max(1.6, 5 * s)} as="edge solid" />
     </>
@@ -234,14 +234,14 @@ export const WheelCylinder = memo(function WheelCylinder(p: {
   const half = (p.bore * p.s) / 2;
   return (
     <>
-      <Box x={p.x - half - 6} y={p.y - 24} w={6} h={48} as="cut" />
-      <Box x={p.x + half} y={p.y - 24} w={6} h={48} as="cut2" />
-      <Box x={p.x - half} y={p.y - 7} w={2 * half} h={14} as={p.pressed ? 'fluid' : 'fpaper'} />
+      <Box x={p.x - half - 6} y={p.y - 24} w={6} h={48} as="section" />
+      <Box x={p.x + half} y={p.y - 24} w={6} h={48} as="section-opposite" />
+      <Box x={p.x - half} y={p.y - 7} w={2 * half} h={14} as={p.pressed ? 'fluid' : 'paper'} />
       {[-1, 1].map((m) => (
         <g key={m}>
-          <Box x={p.x - half} y={p.y + m * 16 - 9} w={2 * half} h={18} as="edge fpaper" />
+          <Box x={p.x - half} y={p.y + m * 16 - 9} w={2 * half} h={18} as="edge paper" />
           {p.pressed && <Line a={[p.x, p.y + m * 19]} b={[p.x, p.y + m * 28]} as="clamp" />}
-          {p.pressed && <Arrow x={p.x} y={p.y + m * 36} turn={m * 90} as="planfill" long={9} half={3.4} />}
+          {p.pressed && <Arrow x={p.x} y={p.y + m * 36} turn={m * 90} as="plan-area" long={9} half={3.4} />}
         </g>
       ))}
     </>

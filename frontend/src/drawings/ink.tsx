@@ -76,11 +76,11 @@ interface FigureProps {
   unit: string;
 }
 /** A figure with its unit. */
-export const Figure = memo(function Figure({ x, y, as = 'fig', at = 'start', v, unit }: FigureProps) {
+export const Figure = memo(function Figure({ x, y, as = 'figure', at = 'start', v, unit }: FigureProps) {
   return (
     <text x={r2(x)} y={r2(y)} textAnchor={at} className={as}>
       {`${v} `}
-      <tspan className="u">{unit}</tspan>
+      <tspan className="unit">{unit}</tspan>
     </text>
   );
 });
@@ -93,7 +93,7 @@ interface ArrowProps {
   half?: number;
 }
 /** A filled arrow with its tip at x, y; turn 0 points right. */
-export const Arrow = memo(function Arrow({ x, y, turn, as = 'ah', long = 8, half = 1.5 }: ArrowProps) {
+export const Arrow = memo(function Arrow({ x, y, turn, as = 'arrow', long = 8, half = 1.5 }: ArrowProps) {
   return (
     <path
       d={`M0,0L${-r2(long)},${-r2(half)}L${-r2(long)},${r2(half)}Z`}
@@ -126,12 +126,18 @@ export const Dimension = memo(function Dimension({ x1, x2, y, label, gap, as = '
   );
 });
 /** Text on a patch of paper, so that lines behind it stay readable. */
-export const Tag = memo(function Tag({ x, y, as = 'txt', at = 'start', children }: WordsProps & { children: string }) {
+export const Tag = memo(function Tag({
+  x,
+  y,
+  as = 'label',
+  at = 'start',
+  children,
+}: WordsProps & { children: string }) {
   const wide = children.length * 6.3;
   const left = at === 'end' ? x - wide : at === 'middle' ? x - wide / 2 : x;
   return (
     <>
-      <Box x={left - 2} y={y - 11} w={wide + 4} h={15} as="fpaper" />
+      <Box x={left - 2} y={y - 11} w={wide + 4} h={15} as="paper" />
       <Words x={x} y={y} as={as} at={at}>
         {children}
       </Words>
@@ -148,7 +154,7 @@ export const Balloon = memo(function Balloon({ x, y, n, on = false }: BalloonPro
   return (
     <>
       <Ring x={x} y={y} r={8.5} as={on ? 'edge on' : 'edge'} />
-      <Words x={x} y={y + 4.2} as={on ? 'bal on' : 'bal'} at="middle">
+      <Words x={x} y={y + 4.2} as={on ? 'balloon on' : 'balloon'} at="middle">
         {n}
       </Words>
     </>
@@ -158,14 +164,14 @@ export const Ground = memo(function Ground({ x1, x2, y }: { x1: number; x2: numb
   return (
     <>
       <Line a={[x1, y]} b={[x2, y]} as="edge" />
-      <Box x={x1} y={y} w={x2 - x1} h={5} as="gr" />
+      <Box x={x1} y={y} w={x2 - x1} h={5} as="ground" />
     </>
   );
 });
 
 const hatch = (id: string, size: number, turn: number, as: string, paper = false) => (
   <pattern id={id} width={size} height={size} patternUnits="userSpaceOnUse" patternTransform={`rotate(${turn})`}>
-    {paper && <rect width={size} height={size} className="fpaper" />}
+    {paper && <rect width={size} height={size} className="paper" />}
     <line x1={0} y1={0} x2={0} y2={size} className={as} />
   </pattern>
 );
@@ -173,14 +179,14 @@ const hatch = (id: string, size: number, turn: number, as: string, paper = false
 export const Hatches = () => (
   <svg width="0" height="0" className="visually-hidden" aria-hidden="true">
     <defs>
-      {hatch('hatch', 4, 45, 'hl')}
-      {hatch('hatch2', 4, -45, 'hl')}
-      {hatch('good', 6, 45, 'hgood')}
-      {hatch('planh', 4, 45, 'hplan', true)}
-      {hatch('ground', 6, 45, 'hw')}
-      {hatch('wide', 9, 45, 'hf')}
-      {hatch('toohard', 8, 45, 'hd')}
-      {hatch('fell', 4, -45, 'hd', true)}
+      {hatch('hatch', 4, 45, 'hatch-ink')}
+      {hatch('hatch2', 4, -45, 'hatch-ink')}
+      {hatch('good', 6, 45, 'hatch-good')}
+      {hatch('plan-hatched', 4, 45, 'hatch-plan', true)}
+      {hatch('ground', 6, 45, 'hatch-ground')}
+      {hatch('wide', 9, 45, 'hatch-found')}
+      {hatch('beyond-limit', 8, 45, 'hatch-danger')}
+      {hatch('fallen-bar', 4, -45, 'hatch-danger', true)}
     </defs>
   </svg>
 );

@@ -10,8 +10,8 @@ const SEAMS =
 
 const BOOT = (
   <>
-    <Path d={LEG} as="edge fpaper" />
-    <Path d={UPPER} as="edge fpaper" />
+    <Path d={LEG} as="edge paper" />
+    <Path d={UPPER} as="edge paper" />
     <Path d={SOLE} as="edge solid" />
     <Path d={SEAMS} as="thin" />
   </>
@@ -45,7 +45,7 @@ type ShapeProps = Required<Omit<ArmProps, 'x' | 'y' | 'turn'>>;
 const ArmShape = memo(function ArmShape({ a, b, s, phantom, tilt, stout }: ShapeProps) {
   const A = a * s;
   const B = b * s;
-  const as = phantom ? 'phantom' : 'edge fpaper';
+  const as = phantom ? 'phantom' : 'edge paper';
   const w = (v: number) => r2(v * stout);
   const arm =
     `M${-w(7)},-2A${w(7)},${w(7)} 0 0 1 ${w(7)},-2L${w(6.5)},${r2(B + 4)}C${w(6)},${r2(A * 0.5)} ${w(5)},${r2(A * 0.7)} ${w(5)},${r2(A - 12 * stout)}` +
@@ -71,9 +71,9 @@ export const PedalArm = ({ x, y, turn, phantom = false, tilt = 52, stout = 1, ..
 const BRACKET = (
   <>
     <Path d="M-22,-10L22,-10" />
-    <Box x={-22} y={-15} w={44} h={5} as="gr" />
+    <Box x={-22} y={-15} w={44} h={5} as="ground" />
     <Path d="M-8,-10L-5,0M8,-10L5,0" />
-    <Ring x={0} y={0} r={3} as="edge fpaper" />
+    <Ring x={0} y={0} r={3} as="edge paper" />
   </>
 );
 /** The bracket that carries the pivot. */
@@ -89,9 +89,9 @@ export const BoosterShell = memo(function BoosterShell(p: { x: number; y: number
     `Q${x + 27},${y + 28} ${x + 12},${y + 30}L${x},${y + 30}Z`;
   return (
     <>
-      <Path d={shell} as={present ? 'edge fpaper' : 'phantom'} />
+      <Path d={shell} as={present ? 'edge paper' : 'phantom'} />
       <Path d={`M${x + 10},${y - 30}L${x + 10},${y + 30}`} as={present ? 'thin' : 'phantom'} />
-      {present && <Arrow x={x + 24} y={y} turn={0} as="planfill" long={10} half={5} />}
+      {present && <Arrow x={x + 24} y={y} turn={0} as="plan-area" long={10} half={5} />}
     </>
   );
 });
@@ -103,12 +103,12 @@ export const Hand = ({ x, y }: { x: number; y: number }) => (
       <Path
         key={v}
         d={`M${r2(x - 46)},${r2(y + v)}L${r2(x - 6)},${r2(y + v)}A4.5,4.5 0 0 1 ${r2(x - 6)},${r2(y + v + 9)}L${r2(x - 46)},${r2(y + v + 9)}`}
-        as="edge fpaper"
+        as="edge paper"
       />
     ))}
     <Path
       d={`M${r2(x - 46)},${r2(y - 11)}L${r2(x - 62)},${r2(y - 14)}L${r2(x - 62)},${r2(y + 15)}L${r2(x - 46)},${r2(y + 12)}Z`}
-      as="edge fpaper"
+      as="edge paper"
     />
   </>
 );

@@ -6,7 +6,7 @@ import { Line, Path, polar, Ring, r2 } from './ink';
 export const TyreFace = memo(function TyreFace({ x, y, r, rim }: { x: number; y: number; r: number; rim: number }) {
   return (
     <>
-      <Ring x={x} y={y} r={r} as="edge fpaper" />
+      <Ring x={x} y={y} r={r} as="edge paper" />
       <Ring x={x} y={y} r={r - 3.2} as="thin" />
       <Ring x={x} y={y} r={rim + 2} as="thin" />
       <Ring x={x} y={y} r={rim} />
@@ -14,7 +14,7 @@ export const TyreFace = memo(function TyreFace({ x, y, r, rim }: { x: number; y:
       {Array.from({ length: 10 }, (_, i) => (
         <Line key={i} a={polar(x, y, rim * 0.34, i * 36 + 18)} b={polar(x, y, rim * 0.74, i * 36 + 18)} />
       ))}
-      <Ring x={x} y={y} r={rim * 0.28} as="edge fpaper" />
+      <Ring x={x} y={y} r={rim * 0.28} as="edge paper" />
     </>
   );
 });
@@ -24,7 +24,7 @@ export const CentreMark = memo(function CentreMark({ x, y }: { x: number; y: num
   const q = 4.5;
   return (
     <>
-      <Ring x={x} y={y} r={q} as="edge fpaper" />
+      <Ring x={x} y={y} r={q} as="edge paper" />
       <Path
         d={`M${r2(x)},${r2(y)}l0,${-q}a${q},${q} 0 0 1 ${q},${q}ZM${r2(x)},${r2(y)}l0,${q}a${q},${q} 0 0 1 ${-q},${-q}Z`}
         as="solid"
@@ -60,12 +60,12 @@ export const CarSide = memo(function CarSide({ x, y, s, wheelbase, radius, heigh
     `M${at(rear - 140, 893)}L${at(rear - 140, 1298)}L${at(rear + 380, 1250)}L${at(rear + 500, 880)}Z`;
   return (
     <>
-      <Path d={body} as="edge fpaper" />
+      <Path d={body} as="edge paper" />
       <Path d={glass} as="thin" />
       <Path d={`M${at(-670, 660)}L${at(rear + 690, 700)}M${at(1600, 890)}L${at(1600, 340)}`} as="thin" />
       {[0, wheelbase].map((w) => (
         <g key={w}>
-          <Ring x={X(w)} y={Y(radius)} r={radius * s} as="edge fpaper" />
+          <Ring x={X(w)} y={Y(radius)} r={radius * s} as="edge paper" />
           <Ring x={X(w)} y={Y(radius)} r={radius * s * 0.62} as="thin" />
         </g>
       ))}
@@ -83,7 +83,7 @@ interface SideProps {
 }
 const Wheel = ({ x, y, r }: { x: number; y: number; r: number }) => (
   <>
-    <Ring x={x} y={y - r} r={r} as="edge fpaper" />
+    <Ring x={x} y={y - r} r={r} as="edge paper" />
     <Ring x={x} y={y - r} r={r * 0.72} as="thin" />
     <Ring x={x} y={y - r} r={2.5} as="solid" />
   </>
@@ -131,7 +131,7 @@ export const BikeSide = memo(function BikeSide(p: SideProps) {
             [0.3 * L, 640],
           ]) + 'Z'
         }
-        as="edge fpaper"
+        as="edge paper"
       />
       <Path
         d={
@@ -142,7 +142,7 @@ export const BikeSide = memo(function BikeSide(p: SideProps) {
             [0.64 * L, 560],
           ]) + 'Z'
         }
-        as="edge fpaper"
+        as="edge paper"
       />
       <Path
         d={
@@ -204,7 +204,7 @@ export const AircraftSide = memo(function AircraftSide(p: SideProps & { tail: bo
             [nose, 760],
           ])
         }
-        as="edge fpaper"
+        as="edge paper"
       />
       <Path
         d={d([

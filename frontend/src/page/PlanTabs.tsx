@@ -111,7 +111,7 @@ export const PlanTabs = memo(function PlanTabs({ setups, using, onUse, small = f
           <b>
             {!small && (
               <svg width="26" height="8" aria-hidden="true">
-                <path d="M0,4L26,4" className={i === 0 ? 'found' : setup.key === using ? 'force' : 'otherplan'} />
+                <path d="M0,4L26,4" className={i === 0 ? 'found' : setup.key === using ? 'force' : 'other-plan'} />
               </svg>
             )}
             {capital(setup.name)}

@@ -47,7 +47,7 @@ const Strip = styled.ol`
   li[aria-current] span {
     color: var(--paper);
   }
-  li[aria-current] .mo {
+  li[aria-current] .mark-sign {
     stroke: var(--ink);
   }
 `;

@@ -12,9 +12,9 @@ const Word = styled.span`
 export const Wordmark = () => (
   <Word>
     <svg width="36" height="18" viewBox="0 0 36 18" aria-hidden="true">
-      <path d="M0,9L6,9C11,9 11,4 16,4C22,4 22,9 27,9" className="planline sign" />
-      <path d="M6,9C11,9 11,14 16,14C22,14 22,9 27,9" className="planline" />
-      <path d="M36,9L25,4L25,14Z" className="planfill" />
+      <path d="M0,9L6,9C11,9 11,4 16,4C22,4 22,9 27,9" className="plan-line sign" />
+      <path d="M6,9C11,9 11,14 16,14C22,14 22,9 27,9" className="plan-line" />
+      <path d="M36,9L25,4L25,14Z" className="plan-area" />
     </svg>
     Kobrix
   </Word>

@@ -31,7 +31,7 @@ export const Tick = ({ on, onChange, label, children }: TickProps) => (
   <Own isSelected={on} onChange={onChange} aria-label={label}>
     <svg width="15" height="15" aria-hidden="true">
       <rect x="1" y="1" width="13" height="13" className={on ? 'edge solid' : 'edge'} />
-      {on && <path d="M4,7.6L6.6,10.4L11,4.6" className="mo" />}
+      {on && <path d="M4,7.6L6.6,10.4L11,4.6" className="mark-sign" />}
     </svg>
     {children}
   </Own>

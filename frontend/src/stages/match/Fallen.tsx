@@ -96,7 +96,7 @@ export function Fallen({ found, matching }: { found: Found; matching: Matching }
         {words}
         <span>
           <svg width={Math.max(3, (count / most) * 150)} height="11" aria-hidden="true">
-            <rect width="100%" height="11" className={id === 'kept' ? 'planfill' : 'fell'} />
+            <rect width="100%" height="11" className={id === 'kept' ? 'plan-area' : 'fallen-bar'} />
           </svg>
           {grouped(count)}
           {only !== null && only > 0 && <em>{grouped(only)} only for that</em>}

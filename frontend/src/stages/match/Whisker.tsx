@@ -12,11 +12,11 @@ interface WhiskerProps {
 const WIDE = 60;
 export function Whisker({ value, range, most, limit, on }: WhiskerProps) {
   const x = (v: number) => 3 + Math.min(1, v / most) * (WIDE - 6);
-  const as = on ? 'planline' : 'edge';
+  const as = on ? 'plan-line' : 'edge';
   return (
     <svg width={WIDE} height="18" aria-hidden="true">
-      <Line a={[3, 9]} b={[WIDE - 3, 9]} as="rulec" />
-      <Line a={[x(limit), 1]} b={[x(limit), 17]} as="limit2" />
+      <Line a={[3, 9]} b={[WIDE - 3, 9]} as="scale-line" />
+      <Line a={[x(limit), 1]} b={[x(limit), 17]} as="limit-heavy" />
       {range && (
         <>
           <Line a={[x(range.p5), 9]} b={[x(range.p95), 9]} as={as} />
@@ -24,7 +24,7 @@ export function Whisker({ value, range, most, limit, on }: WhiskerProps) {
           <Line a={[x(range.p95), 5]} b={[x(range.p95), 13]} as={as} />
         </>
       )}
-      <Ring x={x(value)} y={9} r={3.6} as={on ? 'planfill' : 'solid'} />
+      <Ring x={x(value)} y={9} r={3.6} as={on ? 'plan-area' : 'solid'} />
     </svg>
   );
 }

@@ -56,26 +56,26 @@ function Drawn({ piece }: { piece: Piece }) {
   const shapes: Record<Piece, ReactNode> = {
     cylinder: (
       <>
-        <Box x={4} y={6} w={40} h={26} as="cut" />
-        <Box x={6} y={12} w={36} h={14} as="edge fpaper" />
+        <Box x={4} y={6} w={40} h={26} as="section" />
+        <Box x={6} y={12} w={36} h={14} as="edge paper" />
       </>
     ),
     hard_line: null,
     hose: (
       <>
-        <Box x={50} y={11} w={100} h={16} as="edge fpaper" />
+        <Box x={50} y={11} w={100} h={16} as="edge paper" />
         <Path d={Array.from({ length: 15 }, (_, i) => `M${56 + i * 6},11L${60 + i * 6},27`).join('')} as="thin" />
       </>
     ),
     device: (
       <>
-        <Box x={78} y={3} w={44} h={32} as="edge fpaper" />
+        <Box x={78} y={3} w={44} h={32} as="edge paper" />
         <Path d="M86,30L100,14L114,10" as="heavy" />
       </>
     ),
     brake: (
       <>
-        <Ring x={26} y={19} r={15} as="edge fpaper" />
+        <Ring x={26} y={19} r={15} as="edge paper" />
         <Ring x={26} y={19} r={4} as="edge" />
       </>
     ),

@@ -71,7 +71,7 @@ export function PictureWithNumbers({ drawn, entries }: { drawn: Drawn; entries: 
           const x = (slot.end ? slot.x - slot.w : slot.x) + slot.w / 2;
           return (
             <g key={entry.path}>
-              <circle cx={x} cy={slot.y + 28} r={21} className="edge fpaper" />
+              <circle cx={x} cy={slot.y + 28} r={21} className="edge paper" />
               <text x={x} y={slot.y + 37} textAnchor="middle" className="num">
                 {i + 1}
               </text>

@@ -115,11 +115,11 @@ export function Tape({ label, mm, plusMinus, inches, least, most, onTake }: Tape
           style={{ cursor: 'ew-resize' }}
         >
           <Box x={X(at) - 22} y={0} w={44} h={top + HEIGHT} as="hit" />
-          <Line a={[X(at), 10]} b={[X(at), top + HEIGHT + 10]} as="planline" />
+          <Line a={[X(at), 10]} b={[X(at), top + HEIGHT + 10]} as="plan-line" />
           <Ring x={X(at)} y={10} r={6} as="handle" />
         </g>
         {moved !== null && (
-          <Words x={X(at) + 12} y={12} as="planb">
+          <Words x={X(at) + 12} y={12} as="label-plan">
             {text(moved)}
           </Words>
         )}

@@ -20,7 +20,7 @@ const List = styled.ul`
   li:first-child {
     border-top: 0;
   }
-  .mk {
+  .mark {
     grid-row: 1 / 3;
   }
   .sentence {

@@ -62,13 +62,13 @@ export function cylinderPicture(n: CylinderNumbers): Drawn {
           <One x={x} y={110} bore={bore} stroke={stroke} tandem={false} />
           <One x={x} y={370} bore={other} stroke={stroke} tandem={false} />
           <Line a={[64, 110]} b={[64, 370]} as="heavy" />
-          <Ring x={64} y={110} r={7} as="edge fpaper" />
-          <Ring x={64} y={370} r={7} as="edge fpaper" />
+          <Ring x={64} y={110} r={7} as="edge paper" />
+          <Ring x={64} y={370} r={7} as="edge paper" />
           <Ring x={64} y={240} r={10} as="handle" />
-          <Words x={520} y={88} as="q">
+          <Words x={520} y={88} as="label-quiet">
             to the front
           </Words>
-          <Words x={520} y={348} as="q">
+          <Words x={520} y={348} as="label-quiet">
             to the rear
           </Words>
         </>

@@ -43,7 +43,7 @@ export function linkagePicture(n: LinkageNumbers): Drawn {
   const px = (p: Point): Point => [mx + p[0] * k, my - p[1] * k];
   const [pivot, pin, mouth, end, point] = [px([0, 0]), px(at.pin), px(at.mouth), px(at.end), px(n.point)];
   const r = at.b * k;
-  const hot = (key: string) => (n.here === key ? 'planthin' : 'thin');
+  const hot = (key: string) => (n.here === key ? 'plan-thin' : 'thin');
   const turn = -n.direction;
   const aside = (p: Point, by: number, d: number): Point => [
     p[0] + by * Math.cos(rad(turn)) - d * Math.sin(rad(turn)),
@@ -62,18 +62,18 @@ export function linkagePicture(n: LinkageNumbers): Drawn {
       <Path d={poly(wall(12))} as="edge" />
       <Path
         d={poly([aside(mouth, 4, -11), aside(mouth, 4, 11), aside(mouth, 34, 11), aside(mouth, 34, -11)]) + 'Z'}
-        as="cut"
+        as="section"
       />
       <Path d={poly([pivot, pin])} as="heavy" />
       {at.socket && <Path d={poly([pin, mouth])} as="edge" />}
       <Path d={arc(pivot[0], pivot[1], r, -n.rest, swung)} as={hot('linkage.sense')} />
-      <Arrow x={tip[0]} y={tip[1]} turn={swung - n.sense * 90} as="ah" long={11} half={2.2} />
+      <Arrow x={tip[0]} y={tip[1]} turn={swung - n.sense * 90} as="arrow" long={11} half={2.2} />
       <Path d={arc(pivot[0], pivot[1], beam, 0, -n.rest)} as={hot('linkage.rest_angle_deg')} />
       <Line a={[point[0], pivot[1]]} b={point} as={hot('linkage.bore_point_mm.1')} />
       <Line a={[pivot[0], pivot[1] + 4]} b={[point[0], pivot[1] + 4]} as={hot('linkage.bore_point_mm.0')} />
       <Ring x={point[0]} y={point[1]} r={3} as="solid" />
       {[pivot, pin, mouth].map((p, i) => (
-        <Ring key={i} x={p[0]} y={p[1]} r={i === 0 ? 6 : 4.5} as="edge fpaper" />
+        <Ring key={i} x={p[0]} y={p[1]} r={i === 0 ? 6 : 4.5} as="edge paper" />
       ))}
       <Path d={`M132,58L${r2(inner[0])},${r2(inner[1])}`} as={hot('linkage.rest_angle_deg')} />
       <Path d={`M132,410L${r2((pin[0] + mouth[0]) / 2)},${r2((pin[1] + mouth[1]) / 2)}`} as={hot('linkage.rod_mm')} />

@@ -7,7 +7,7 @@ const REST = -8;
 const rad = (d: number) => (d * Math.PI) / 180;
 const Target = ({ at }: { at: Point }) => (
   <>
-    <Ring x={at[0]} y={at[1]} r={4.5} as="edge fpaper" />
+    <Ring x={at[0]} y={at[1]} r={4.5} as="edge paper" />
     <Line a={[at[0] - 9, at[1]]} b={[at[0] + 9, at[1]]} />
     <Line a={[at[0], at[1] - 9]} b={[at[0], at[1] + 9]} />
   </>
@@ -47,8 +47,8 @@ export function pedalPicture(n: PedalNumbers): Drawn {
   const free = n.free ?? 0;
   const Rf = a * s - 46;
   const f0 = P(Rf, a0);
-  const hot = (key: string) => (n.here === key ? 'planthin' : 'thin');
-  const ah = (key: string) => (n.here === key ? 'planfill' : 'ah');
+  const hot = (key: string) => (n.here === key ? 'plan-thin' : 'thin');
+  const ah = (key: string) => (n.here === key ? 'plan-area' : 'arrow');
   const mid = (p: Point, q: Point): Point => [(p[0] + q[0]) / 2, (p[1] + q[1]) / 2];
   const [ma, mb, mt] = [mid(...A), mid(...B), P(R, (a0 + a1) / 2)];
   const beyond = (p: Point, q: Point): [Point, Point] => [
@@ -64,27 +64,33 @@ export function pedalPicture(n: PedalNumbers): Drawn {
       {n.car ? (
         <>
           <Path d={`M${px - 58},${py - 26}L${fx},${py - 26}`} />
-          <Box x={px - 58} y={py - 34} w={278} h={8} as="gr" />
-          <Path d={`M${fx},${py - 34}L${fx},${ry - 24}L${fx + 8},${ry - 24}L${fx + 8},${py - 34}`} as="cut" />
+          <Box x={px - 58} y={py - 34} w={278} h={8} as="ground" />
+          <Path d={`M${fx},${py - 34}L${fx},${ry - 24}L${fx + 8},${ry - 24}L${fx + 8},${py - 34}`} as="section" />
           <Path
             d={`M${fx},${ry + 24}L${fx},${floor - 128}L${fx - 92},${floor}L14,${floor}L14,${floor + 8}L${fx - 88},${floor + 8}L${fx + 8},${floor - 126}L${fx + 8},${ry + 24}Z`}
-            as="cut"
+            as="section"
           />
         </>
       ) : (
-        <Box x={px - 58} y={py - 34} w={116} h={8} as="gr" />
+        <Box x={px - 58} y={py - 34} w={116} h={8} as="ground" />
       )}
       <Path d={`M${px - 20},${py - 26}L${px - 12},${py + 4}M${px + 20},${py - 26}L${px + 12},${py + 4}`} />
-      <Box x={fx + 8} y={ry - 40} w={7} h={24} as="cut2" />
-      <Box x={fx + 8} y={ry + 16} w={7} h={24} as="cut" />
-      <Path d={`M${fx + 46},${ry - 30}L${fx + 15},${ry - 30}L${fx + 15},${ry - 17}L${fx + 43},${ry - 17}`} as="cut" />
-      <Path d={`M${fx + 46},${ry + 30}L${fx + 15},${ry + 30}L${fx + 15},${ry + 17}L${fx + 43},${ry + 17}`} as="cut2" />
+      <Box x={fx + 8} y={ry - 40} w={7} h={24} as="section-opposite" />
+      <Box x={fx + 8} y={ry + 16} w={7} h={24} as="section" />
+      <Path
+        d={`M${fx + 46},${ry - 30}L${fx + 15},${ry - 30}L${fx + 15},${ry - 17}L${fx + 43},${ry - 17}`}
+        as="section"
+      />
+      <Path
+        d={`M${fx + 46},${ry + 30}L${fx + 15},${ry + 30}L${fx + 15},${ry + 17}L${fx + 43},${ry + 17}`}
+        as="section-opposite"
+      />
       <Path d={`M${fx + 46},${ry - 34}c-6,8 5,16 -2,24c-6,8 5,14 0,20c-5,8 4,16 1,24`} as="thin" />
-      <Box x={fx + 24} y={ry - 17} w={14} h={34} as="edge fpaper" />
+      <Box x={fx + 24} y={ry - 17} w={14} h={34} as="edge paper" />
       <Line a={[pin[0] - 34, ry]} b={[fx + 54, ry]} as="centre" />
       <Path
         d={`M${r2(pin[0])},${r2(pin[1] - 4.5)}L${fx + 24},${r2(ry - 4.5)}A4.5,4.5 0 0 1 ${fx + 24},${r2(ry + 4.5)}L${r2(pin[0])},${r2(pin[1] + 4.5)}`}
-        as="edge fpaper"
+        as="edge paper"
       />
       <PedalArm x={px} y={py} a={a} b={b} s={s} turn={full} tilt={40} stout={2.1} phantom />
       <PedalArm x={px} y={py} a={a} b={b} s={s} turn={REST} tilt={40} stout={2.1} />

@@ -44,7 +44,7 @@ export function vehiclePicture(n: VehicleNumbers): Drawn {
         <Arrow x={520} y={y} turn={90} long={9} half={1.8} />
         <Line a={[cx, cy + 6]} b={[cx, y + 26]} as="centre" />
         {n.share !== null && (
-          <Words x={cx + 6} y={y + 24} as="q">
+          <Words x={cx + 6} y={y + 24} as="label-quiet">
             {Math.round(n.share * 100)} % on the front
           </Words>
         )}
