@@ -22,7 +22,7 @@ async def job_events(job_id: int, request: Request, path: Database) -> Streaming
         with open_db(path) as db:
             return jobs.revision(db, job_id)
 
-    async def told() -> AsyncIterator[str]:
+    async def revisions() -> AsyncIterator[str]:
         last, silent = None, 0.0
         while not await request.is_disconnected():
             now = await asyncio.to_thread(stored)
@@ -37,4 +37,4 @@ async def job_events(job_id: int, request: Request, path: Database) -> Streaming
             await asyncio.sleep(LOOK)
             silent += LOOK
 
-    return StreamingResponse(told(), media_type="text/event-stream", headers={"Cache-Control": "no-store"})
+    return StreamingResponse(revisions(), media_type="text/event-stream", headers={"Cache-Control": "no-store"})

@@ -75,7 +75,7 @@ class Guard:
             await self.app(scope, receive, send)
             return
 
-        async def told(message: Message) -> None:
+        async def with_headers(message: Message) -> None:
             if message["type"] == "http.response.start":
                 headers = MutableHeaders(scope=message)
                 for name, value in _HEADERS.items():
@@ -83,4 +83,4 @@ class Guard:
             await send(message)
 
         request = Request(scope)
-        await (_refused(request) or _oversized(request) or self.app)(scope, receive, told)
+        await (_refused(request) or _oversized(request) or self.app)(scope, receive, with_headers)

@@ -148,7 +148,7 @@ def with_entries(document: JsonObject, edits: list[Edit], apply: Callable[[JsonO
 def also_in_plans(document: JsonObject, edits: list[Edit]) -> list[Edit]:
     """`edits` as found, and the same in every plan that has the same there as it was found: it was copied from it."""
 
-    def at(root: Any, path: str) -> Any:
+    def value_at(root: Any, path: str) -> Any:
         here = root
         for step in path.split("/")[1:]:
             if isinstance(here, list):
@@ -165,7 +165,7 @@ def also_in_plans(document: JsonObject, edits: list[Edit]) -> list[Edit]:
             continue
         own = below.removesuffix("/-")
         for n, plan in enumerate(_plans(document)):
-            if at(plan, own) == at(document["as_found"], own):
+            if value_at(plan, own) == value_at(document["as_found"], own):
                 more: Edit = {**edit, "path": f"/plans/{n}{below}"}
                 to = _below_found(edit.get("to", ""))
                 found.append({**more, "to": f"/plans/{n}{to}"} if to is not None else more)

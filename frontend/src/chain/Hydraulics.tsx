@@ -81,7 +81,7 @@ export function Lines({ parts, rows, now }: { parts: Parts; rows: readonly Row[]
   const right = BODY.x + BODY.length;
   const portX = r2(sidePort(BODY.x, (now.piston ?? 0) * S.cylinder));
   const portY = AXIS.front + half;
-  const of = (s: StationParts) => now.stations[s.name];
+  const figuresOf = (s: StationParts) => now.stations[s.name];
   return (
     <>
       {rows.map((row) => {
@@ -90,9 +90,9 @@ export function Lines({ parts, rows, now }: { parts: Parts; rows: readonly Row[]
         if (y === AXIS.front) {
           return (
             <g key={station.name}>
-              <Pipe d={`M${right - 2},${y}L${end},${y}`} wet={(of(station)?.outlet ?? 0) > 0} />
+              <Pipe d={`M${right - 2},${y}L${end},${y}`} wet={(figuresOf(station)?.outlet ?? 0) > 0} />
               <Nut x={right + 4} y={y} />
-              <OnTheWay row={row} own={of(station)} />
+              <OnTheWay row={row} own={figuresOf(station)} />
             </g>
           );
         }
@@ -100,10 +100,10 @@ export function Lines({ parts, rows, now }: { parts: Parts; rows: readonly Row[]
           <g key={station.name}>
             <Pipe
               d={`M${portX},${portY - 9}L${portX},${y - 6}Q${portX},${y} ${portX + 6},${y}L${end},${y}`}
-              wet={(of(station)?.inlet ?? 0) > 0}
+              wet={(figuresOf(station)?.inlet ?? 0) > 0}
             />
             <Nut x={portX} y={portY + 4} down />
-            <OnTheWay row={row} own={of(station)} />
+            <OnTheWay row={row} own={figuresOf(station)} />
           </g>
         );
       })}

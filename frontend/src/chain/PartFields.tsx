@@ -73,11 +73,11 @@ const Triangle = ({ left = false }: { left?: boolean }) => (
 
 /** Two cylinders on a bar: each bore, and the bar's share. */
 const TwinFields = memo(function TwinFields({ place, onStep }: FieldsProps) {
-  const of = (path: string) => `${place.control}.cylinder.${path}`;
+  const inCylinder = (path: string) => `${place.control}.cylinder.${path}`;
   const rows = [
-    ['F', 'front bore', of('front.bore_mm'), 'mm'],
-    ['R', 'rear bore', of('rear.bore_mm'), 'mm'],
-    ['bar', 'front’s share of the bar', of('bar.front_share'), ''],
+    ['F', 'front bore', inCylinder('front.bore_mm'), 'mm'],
+    ['R', 'rear bore', inCylinder('rear.bore_mm'), 'mm'],
+    ['bar', 'front’s share of the bar', inCylinder('bar.front_share'), ''],
   ] as const;
   return (
     <Pair>

@@ -143,7 +143,7 @@ export const Tried = memo(function Tried({
   const up = useMemo(() => scaleOf(0, most * perNewton(), bottom, top, 6), [most, bottom]);
   const y = useMemo(() => (n: number) => up(n * perNewton()), [up]);
   const every = useMemo(() => squares(found, () => true, x, y), [found, x, y]);
-  const some = useMemo(() => (lit === null ? '' : squares(found, (id) => id === lit, x, y)), [found, lit, x, y]);
+  const litSquares = useMemo(() => (lit === null ? '' : squares(found, (id) => id === lit, x, y)), [found, lit, x, y]);
   const [effort, moveEffort] = useMoved(found.effort_n);
   const [share, moveShare] = useMoved(found.travel_share);
   const limit = (name: 'effort_n' | 'travel_share') => (value: number) => {
@@ -192,7 +192,7 @@ export const Tried = memo(function Tried({
           as="beyond-limit"
         />
         <path d={every} className="squares" opacity={lit === null ? 1 : 0.35} />
-        {some !== '' && <path d={some} className={lit === 'kept' ? 'sqkept' : 'sqlit'} />}
+        {litSquares !== '' && <path d={litSquares} className={lit === 'kept' ? 'sqkept' : 'sqlit'} />}
         <Line a={[left, y(effort)]} b={[x(room), y(effort)]} as="limit" />
         <Line a={[x(room), y(effort)]} b={[x(room), bottom]} as="limit" />
         <Tag x={x(room) - 6} y={y(effort) - 5} as="label label-danger" at="end">

@@ -351,7 +351,7 @@ def least_left(
     road, event, travel = solved.road, solved.event, solved.pulls[0].pedal.travel
     assert travel is not None and control.available is not None
 
-    def some(values: Any, last: int, first: int = 0) -> Any:
+    def columns(values: Any, last: int, first: int = 0) -> Any:
         """The rows of figures whose D axis, if any, stands before L, C and `last` more axes and behind `first` others; the
         healthy condition left out."""
         array = np.asarray(values, dtype=np.float64)
@@ -361,20 +361,20 @@ def least_left(
         return np.take(array, inverse, axis=at) if at >= first and array.shape[at] > 1 else array
 
     def curve(own: Curve) -> Curve:
-        air = tuple(Air(some(a.factor, 1), some(a.start, 1), some(a.end, 1)) for a in own.air)
-        capped = tuple(Capped(curve(c.curve), some(c.cap, 1), some(c.factor, 1)) for c in own.capped)
-        return Curve(some(own.start, 1), some(own.end, 1), air, capped)
+        air = tuple(Air(columns(a.factor, 1), columns(a.start, 1), columns(a.end, 1)) for a in own.air)
+        capped = tuple(Capped(curve(c.curve), columns(c.cap, 1), columns(c.factor, 1)) for c in own.capped)
+        return Curve(columns(own.start, 1), columns(own.end, 1), air, capped)
 
     shape = (before.size, behind.loads, len(behind.lost))
-    table, braked = some(road.table, 1, 1), some(road.braked_table, 1, 1)
+    table, braked = columns(road.table, 1, 1), columns(road.braked_table, 1, 1)
     table, braked = (
         np.broadcast_to(t.reshape(t.shape[0], *(1,) * (5 - t.ndim), *t.shape[1:]), (t.shape[0], *shape, t.shape[-1]))
         for t in (table, braked)
     )
-    locks = [{axle: some(v, 0) for axle, v in own.items()} for own in (road.places, road.locks)]
+    locks = [{axle: columns(v, 0) for axle, v in own.items()} for own in (road.places, road.locks)]
     own_road = Road(load, table, braked, locks[0], locks[1])
-    place, decel = (np.broadcast_to(some(v, 0), shape) for v in (event.place, event.decel))
-    own_event = Event(place, decel, *(np.broadcast_to(some(v, 0) > 0.0, shape) for v in (event.front, event.rear, event.lift)))
+    place, decel = (np.broadcast_to(columns(v, 0), shape) for v in (event.place, event.decel))
+    own_event = Event(place, decel, *(np.broadcast_to(columns(v, 0) > 0.0, shape) for v in (event.front, event.rear, event.lift)))
     c, h, i = np.unravel_index(before, block.before)
     feet = [_Foot(own, block.twin) for own in block.cylinders]
 
@@ -392,7 +392,7 @@ def least_left(
     if not block.twin:
         friction, spring = (each([float(getattr(f.cylinder, n)) for f in feet], c) for n in ("efficiency", "spring"))
         pressure = cylinders.line_pressure(out, area, friction, spring)
-    knots = some(solved.pulls[0].pedal.knots, 1)
+    knots = columns(solved.pulls[0].pedal.knots, 1)
     end = first_reach(knots, np.broadcast_to(pressure, shape)[..., None])[0].number[..., 0]
     lost_rod = each([0.0 if b is None else float(b.lost_travel) for b in block.boosters], h)
     room = (float(control.available) - control.free_play) / ratio - lost_rod
@@ -408,7 +408,7 @@ def least_left(
         end = np.minimum(end, ends_at(piston, (room - runs) * area))
     for n, chamber in enumerate(block.system.cylinder.chambers):
         if block.twin:
-            usable = some(travel.usable[chamber.name] or 0.0, 1)
+            usable = columns(travel.usable[chamber.name] or 0.0, 1)
             usable = usable[..., 0] if np.ndim(usable) else usable
         else:
             usable = each([float(_stroke(f.cylinder.chambers[n]) - f.cylinder.chambers[n].lost) for f in feet], c) * area

@@ -245,14 +245,14 @@ def gain_curves(own: Solved, before: Solved, place: chain.Place, loads: int) -> 
     def column(values: Floats, load: int) -> list[float | None]:
         return [v if math.isfinite(v) else None for v in _column(values, load)]
 
-    def of(match: Match, load: int) -> dict[str, SideGainCurves]:
+    def matched(match: Match, load: int) -> dict[str, SideGainCurves]:
         sides: dict[str, SideGainCurves] = {}
         for side, gains in found[match].items():
             links = {link: values for link, values in gains.links.items() if not np.all(np.abs(values - 1.0) <= LEAST_GAIN)}
             sides[side] = {"links": {str(n): column(v, load) for n, v in links.items()}, "product": column(gains.product, load)}
         return sides
 
-    return [{"same_stop": of("stop", n), "same_push": of("push", n)} for n in range(loads)]
+    return [{"same_stop": matched("stop", n), "same_push": matched("push", n)} for n in range(loads)]
 
 
 def range_of(solved: Solved, reach: float) -> Floats:

@@ -74,6 +74,6 @@ export function Banner({ setup, trying, failure, found, now, onTake, onLeave, on
 }
 
 function left(findings: readonly Finding[]): string {
-  const of = (level: Finding['level']) => findings.filter((f) => f.level === level).length;
-  return `It leaves ${counted(of('danger'), 'danger', 'dangers')}, ${counted(of('caution'), 'caution', 'cautions')}.`;
+  const countOf = (level: Finding['level']) => findings.filter((f) => f.level === level).length;
+  return `It leaves ${counted(countOf('danger'), 'danger', 'dangers')}, ${counted(countOf('caution'), 'caution', 'cautions')}.`;
 }

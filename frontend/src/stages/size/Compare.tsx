@@ -106,7 +106,7 @@ export function Compare({ job, state, load, onClose }: CompareProps) {
   useEscape(onClose);
   const data = compared.data;
   const columns = (data?.setups ?? []).map((name, i) => ({ name, i })).filter(({ name }) => !left.includes(name));
-  const of = (row: { label: string; values: readonly string[] }) => {
+  const rowOf = (row: { label: string; values: readonly string[] }) => {
     const values = columns.map(({ i }) => row.values[i] ?? '');
     return { label: row.label, values, differs: new Set(values).size > 1 };
   };
@@ -146,13 +146,13 @@ export function Compare({ job, state, load, onClose }: CompareProps) {
               caption="Results"
               head="Result"
               names={columns.map(({ name }) => name)}
-              rows={data.results.map((r) => ({ ...of(r), small: r.unit }))}
+              rows={data.results.map((r) => ({ ...rowOf(r), small: r.unit }))}
             />
             <Sided
               caption="Entries that differ"
               head="Entry that differs"
               names={columns.map(({ name }) => name)}
-              rows={data.inputs.map((r) => ({ ...of(r), small: r.part.toLowerCase() })).filter((r) => r.differs)}
+              rows={data.inputs.map((r) => ({ ...rowOf(r), small: r.part.toLowerCase() })).filter((r) => r.differs)}
             />
           </div>
         </>

@@ -77,12 +77,12 @@ export const LevelWord = ({ level }: { level: Finding['level'] }) => <Word data-
 
 /** "1 danger, 2 cautions, 1 good": how the findings stand. */
 export function tally(findings: readonly Finding[]): string {
-  const of = (level: Finding['level']) => findings.filter((f) => f.level === level).length;
+  const countOf = (level: Finding['level']) => findings.filter((f) => f.level === level).length;
   const words: [number, string, string][] = [
-    [of('danger'), 'danger', 'dangers'],
-    [of('caution'), 'caution', 'cautions'],
-    [of('note'), 'note', 'notes'],
-    [of('good'), 'good', 'good'],
+    [countOf('danger'), 'danger', 'dangers'],
+    [countOf('caution'), 'caution', 'cautions'],
+    [countOf('note'), 'note', 'notes'],
+    [countOf('good'), 'good', 'good'],
   ];
   return words
     .filter(([n]) => n > 0)

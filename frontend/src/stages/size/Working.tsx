@@ -98,8 +98,8 @@ const FIGURES: Record<WorkingStep['figure'], string> = {
 /** What a step works out: "clamp force, front"; a cause of travel is called by itself and by where it is. */
 export function stepName({ figure, station, axle, where, cause }: WorkingStep): string {
   if (figure === 'load') return `load on the ${axle ?? ''} axle`;
-  const of = figure === 'cause' ? [cause, where] : figure === 'adhesion' ? [axle] : [station];
-  return [FIGURES[figure], ...of].filter(Boolean).join(', ').replaceAll('_', ' ');
+  const details = figure === 'cause' ? [cause, where] : figure === 'adhesion' ? [axle] : [station];
+  return [FIGURES[figure], ...details].filter(Boolean).join(', ').replaceAll('_', ' ');
 }
 const DIGITS: Record<string, number> = { N: 0, mm: 1, MPa: 2, 'N m': 0, g: 3, '1': 3 };
 const written = (step: WorkingStep) =>

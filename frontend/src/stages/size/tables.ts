@@ -9,7 +9,7 @@ import type { Cause } from '../../charts/TravelStair';
 
 const EVERY = 12;
 /** About a dozen places of a list, the first and the last among them. */
-const some = (length: number): number[] => {
+const samplePlaces = (length: number): number[] => {
   const step = Math.max(1, Math.floor(length / EVERY));
   const places = Array.from({ length: Math.ceil(length / step) }, (_, i) => i * step);
   return places[places.length - 1] === length - 1 ? places : [...places, length - 1];
@@ -26,7 +26,7 @@ export const feelTable = (dots: readonly FeelDot[], marks: readonly FeelMark[]):
 export const balanceTable = (curves: Curves): Tabled => ({
   caption: 'Front and rear brake force over the push',
   head: [`push, ${force(0).unit}`, `front, ${great(0).unit}`, `rear, ${great(0).unit}`, 'g'],
-  rows: some(curves.push_n.length).map((i) => [
+  rows: samplePlaces(curves.push_n.length).map((i) => [
     force(curves.push_n[i] ?? 0).v,
     great(curves.front_n[i] ?? 0).v,
     great(curves.rear_n[i] ?? 0).v,
@@ -42,13 +42,17 @@ export const valveTable = (lines: readonly { name: string; points: readonly Poin
   caption: 'Pressure through the valves',
   head: ['line', `from the cylinder, ${pressure(0).unit}`, `to the brakes, ${pressure(0).unit}`],
   rows: lines.flatMap((l) =>
-    some(l.points.length).map((i) => [l.name, pressure(l.points[i]?.[0] ?? 0).v, pressure(l.points[i]?.[1] ?? 0).v]),
+    samplePlaces(l.points.length).map((i) => [
+      l.name,
+      pressure(l.points[i]?.[0] ?? 0).v,
+      pressure(l.points[i]?.[1] ?? 0).v,
+    ]),
   ),
 });
 export const adhesionTable = (curves: Curves): Tabled => ({
   caption: 'Adhesion used by each axle',
   head: ['g', 'front', 'rear'],
-  rows: some(curves.decel_g.length).map((i) => [
+  rows: samplePlaces(curves.decel_g.length).map((i) => [
     decel(curves.decel_g[i] ?? 0),
     decel(curves.adhesion_front[i] ?? 0),
     decel(curves.adhesion_rear[i] ?? 0),
@@ -57,7 +61,7 @@ export const adhesionTable = (curves: Curves): Tabled => ({
 export const ratioTable = (points: readonly Point[]): Tabled => ({
   caption: 'Pedal ratio through the stroke',
   head: ['travel, mm', 'ratio'],
-  rows: some(points.length).map((i) => [millimetres(points[i]?.[0] ?? 0), decel(points[i]?.[1] ?? 0)]),
+  rows: samplePlaces(points.length).map((i) => [millimetres(points[i]?.[0] ?? 0), decel(points[i]?.[1] ?? 0)]),
 });
 const degrees = (c: number | undefined) => Math.round(c ?? 0).toString();
 export const heatTable = (

@@ -229,7 +229,7 @@ export const ValveView = memo(function ValveView({ solved, state, now, height }:
 export const AdhesionView = memo(function AdhesionView({ state, now, kind, height }: Of<'state' | 'now' | 'kind'>) {
   const [ref, width] = useWidth<HTMLDivElement>(330);
   const { curves, balance } = state;
-  const of = (list: readonly number[], force: readonly number[]) =>
+  const braked = (list: readonly number[], force: readonly number[]) =>
     curves.decel_g.flatMap((z, i): Point[] => ((force[i] ?? 0) > 0 ? [[z, list[i] ?? 0]] : []));
   const more = now.adhesion.rear > now.adhesion.front ? 'rear' : 'front';
   return (
@@ -243,8 +243,8 @@ export const AdhesionView = memo(function AdhesionView({ state, now, kind, heigh
           <Adhesion
             width={width}
             height={Math.max(130, height - HEAD - 16)}
-            front={of(curves.adhesion_front, curves.front_n)}
-            rear={of(curves.adhesion_rear, curves.rear_n)}
+            front={braked(curves.adhesion_front, curves.front_n)}
+            rear={braked(curves.adhesion_rear, curves.rear_n)}
             at={{ decel: now.decel, ...now.adhesion }}
             grip={balance.grip_front}
             car={kind === 'car'}
