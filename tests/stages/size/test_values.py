@@ -70,7 +70,7 @@ class OfTheDemo(unittest.TestCase):
                 self.assertEqual((own["name"], own["axle"], own["wheels"]), (station.name, station.axle, station.wheels))
                 if own["disc"] is not None:
                     pistons = [mm(p) for p in brake.pistons_mm]
-                    self.assertEqual(own["disc"]["pistons_mm"], pistons)
+                    self.assertEqual([round(p, 9) for p in own["disc"]["pistons_mm"]], [round(p, 9) for p in pistons])
                     self.assertAlmostEqual(own["disc"]["area_cm2"], sum(math.pi * p**2 / 400.0 for p in pistons), places=9)
                     radius = (mm(brake.rotor_diameter_mm) - own["disc"]["pad_height_mm"]) / 2.0
                     self.assertAlmostEqual(own["disc"]["effective_radius_mm"], radius, delta=2.0)
