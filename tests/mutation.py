@@ -131,11 +131,14 @@ def noticed(fault: Fault) -> str | None:
 
 
 def report(count: int, seed: int) -> None:
-    """Plant `count` faults and print which were noticed."""
+    """Plant `count` faults and print, one after the other, which test noticed it; then those that none did."""
     start, faults = time.perf_counter(), drawn(count, seed)
+    survivors: list[Fault] = []
     with ThreadPoolExecutor(os.cpu_count()) as pool:
-        answers = list(pool.map(noticed, faults))
-    survivors = [fault for fault, by in zip(faults, answers, strict=True) if by is None]
+        for fault, by in zip(faults, pool.map(noticed, faults), strict=True):
+            if by is None:
+                survivors.append(fault)
+            print(f"  {by or 'no test'}: {fault.file.relative_to(KOBRIX)}:{fault.line}: {fault.what}", flush=True)
     caught = count - len(survivors)
     print(
         f"{caught} of {count} planted faults noticed ({100 * caught / count:.0f} %, wanted: 90), {time.perf_counter() - start:.0f} s"

@@ -33,6 +33,16 @@ const Page = styled.div`
     gap: 0 var(--s28);
     padding-top: var(--s24);
   }
+  footer {
+    padding-top: var(--s16);
+    color: var(--ink-2);
+  }
+  footer a {
+    display: inline-flex;
+    align-items: center;
+    min-height: var(--target);
+    color: inherit;
+  }
   @media (max-width: 800px) {
     main {
       grid-template-columns: minmax(0, 1fr);
