@@ -89,6 +89,8 @@ function Drawn({ piece }: { piece: Piece }) {
   );
 }
 
+const capital = (name: string) => name.charAt(0).toUpperCase() + name.slice(1);
+
 export function LinesMap({ groups, children }: { groups: readonly Group[]; children: (group: Group) => ReactNode }) {
   const stations = [...new Set(groups.map((g) => g.station ?? ''))];
   return stations.map((station) => {
@@ -98,7 +100,7 @@ export function LinesMap({ groups, children }: { groups: readonly Group[]; child
       .sort((a, b) => ORDER.indexOf(a.piece) - ORDER.indexOf(b.piece));
     if (own.length === 0) return null;
     return (
-      <Row key={station} role="group" aria-label={`${station}: from the cylinder to the brake`}>
+      <Row key={station} role="group" aria-label={`${capital(station)}: from the cylinder to the brake`}>
         <div data-end="">
           <Drawn piece="cylinder" />
         </div>
