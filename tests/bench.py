@@ -30,7 +30,7 @@ from kobrix.evaluate.results import Places
 from kobrix.evaluate.solve import Answer, facts_of
 from kobrix.fileformat import files
 from kobrix.fileformat.job import Job
-from kobrix.stages.size import service as view
+from kobrix.stages.size import service
 
 from tests.browser import ROOT, chromium, free_port, server, wait_until_up
 from tests.cases import demo_job
@@ -115,8 +115,8 @@ def evaluate() -> None:
     line("the bare NumPy arithmetic of the same figures", timed(lambda: bare(pushes), 200), "beside it")
 
     def screen() -> object:
-        view.forget()
-        return view.size_view(job, 0)
+        service.forget()
+        return service.size_view(job, 0)
 
     line("a whole job's screen: 3 setups, judgements, mends tried", timed(screen, 40), "")
     sizes = itertools.count()
@@ -124,7 +124,7 @@ def evaluate() -> None:
     def stepped() -> object:
         document = job.model_dump(exclude_unset=True)
         document["plans"][0]["systems"][0]["control"]["pivot_to_pin_mm"] = 48.0 + next(sizes) / 100.0
-        return view.size_view(files.check(Job, document), 0)
+        return service.size_view(files.check(Job, document), 0)
 
     line("the same after a part of one plan was moved", timed(stepped, 40), "")
 

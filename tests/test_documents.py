@@ -13,8 +13,7 @@ from pathlib import Path
 from kobrix import __version__
 from kobrix.cli.main import main
 from kobrix.core.constants import ASSUMED, PUBLISHED
-from kobrix.core.rules import limits
-from kobrix.core.rules import run as verdict
+from kobrix.core.rules import limits, run
 from kobrix.fileformat.shelf import ShelfPart
 from kobrix.stages.match.request import MustHold, Search, Wanted
 
@@ -127,9 +126,9 @@ class Documents(unittest.TestCase):
 
 class Rules(unittest.TestCase):
     def test_every_rule_says_what_it_looks_at(self) -> None:
-        names = [rule.__name__ for rule in verdict.RULES]
+        names = [rule.__name__ for rule in run.RULES]
         self.assertEqual(len(names), len(set(names)))
-        for rule in verdict.RULES:
+        for rule in run.RULES:
             self.assertIn("`bench`", rule.__doc__ or "")
 
     def test_levels_are_danger_first(self) -> None:

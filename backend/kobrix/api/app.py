@@ -51,29 +51,26 @@ def create_app(database: Path, front_end: Path | None = None, pairing: Pairing |
 
     if front_end is not None and (front_end / "index.html").exists():
 
+        def built(name: str, kind: str | None, headers: dict[str, str] | None = None) -> Response:
+            content = _built(front_end / name)
+            if content is None:
+                raise HTTPException(404, "Not found")
+            return Response(content, media_type=kind, headers=headers)
+
         @app.get("/assets/{name}", include_in_schema=False)
         async def asset(name: str) -> Response:
             """A script, style or face of type of the front end; it may be kept for ever."""
-            content = _built(front_end / "assets" / name)
-            if content is None:
-                raise HTTPException(404, "Not found")
-            return Response(content, media_type=guess_type(name)[0], headers=FOR_EVER)
+            return built(f"assets/{name}", guess_type(name)[0], FOR_EVER)
 
         @app.get("/api/openapi.json", include_in_schema=False)
         async def described() -> Response:
             """What the server takes and gives; made with the front end."""
-            content = _built(front_end / "openapi.json")
-            if content is None:
-                raise HTTPException(404, "Not found")
-            return Response(content, media_type="application/json")
+            return built("openapi.json", "application/json")
 
         @app.get("/third-party.txt", include_in_schema=False)
         async def third_party() -> Response:
             """What Kobrix is built with, and its licences; made with the front end."""
-            content = _built(front_end / "third-party.txt")
-            if content is None:
-                raise HTTPException(404, "Not found")
-            return Response(content, media_type="text/plain; charset=utf-8")
+            return built("third-party.txt", "text/plain; charset=utf-8")
 
         @app.get("/{path:path}", include_in_schema=False)
         async def page(path: str) -> HTMLResponse:

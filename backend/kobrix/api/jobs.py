@@ -208,13 +208,17 @@ def try_edits(job_id: int, tried: TryIn, path: Database) -> Response:
 @router.post("/{job_id}/undo", response_model=Changed)
 def undo_job(job_id: int, step: StepIn, path: Database) -> Response:
     """Undo the last step."""
-    return _changed(jobs.undo(path, job_id, step.base, _check), step.show)
+    with _turn(path, job_id), _at_once:
+        stored = jobs.undo(path, job_id, step.base, _check)
+    return _changed(stored, step.show)
 
 
 @router.post("/{job_id}/redo", response_model=Changed)
 def redo_job(job_id: int, step: StepIn, path: Database) -> Response:
     """Make the last undone step again."""
-    return _changed(jobs.redo(path, job_id, step.base, _check), step.show)
+    with _turn(path, job_id), _at_once:
+        stored = jobs.redo(path, job_id, step.base, _check)
+    return _changed(stored, step.show)
 
 
 @router.post("/{job_id}/round", response_model=JobOut)

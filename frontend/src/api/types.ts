@@ -3,11 +3,9 @@ import type { components } from './generated';
 
 type Shapes = components['schemas'];
 export type Job = Shapes['JobOut'];
-export type JobLine = Shapes['JobLine'];
 export type Tried = Shapes['Tried'];
 export type StageState = Shapes['StageOut'];
 export type Edit = Shapes['EditIn'];
-export type Plan = Shapes['PlanIn'];
 export type Changed = Shapes['Changed'];
 export type SizeView = Shapes['SizeView'];
 export type MeasureView = Shapes['MeasureView'];
@@ -26,8 +24,6 @@ export type SetupView = Shapes['SetupView'];
 /** One control path of a setup that is solved. */
 export type PathView = Shapes['PathView'];
 export type LineView = Shapes['LineView'];
-export type LineCurves = Shapes['LineCurves'];
-export type BoreView = Shapes['BoreView'];
 export type Failed = Shapes['Failed'];
 export type WorkingStep = Shapes['StepView'];
 export type StateView = Shapes['StateView'];

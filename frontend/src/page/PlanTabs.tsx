@@ -2,6 +2,7 @@
 import { memo, useEffect, useRef } from 'react';
 import { ToggleButton, ToggleButtonGroup } from 'react-aria-components';
 import styled from 'styled-components';
+import { capital } from '../units/format';
 import type { Headline, SetupView } from '../api/types';
 import { force, written } from '../units/display';
 import { Mark } from '../ui/Mark';
@@ -75,8 +76,6 @@ export function headline({ kind, push_n: push }: Headline): string {
       return written(force(push ?? 0));
   }
 }
-const capital = (name: string) => name.charAt(0).toUpperCase() + name.slice(1);
-
 interface PlanTabsProps {
   setups: readonly SetupView[];
   using: string;

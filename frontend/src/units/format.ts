@@ -8,8 +8,10 @@ export const percent = (share: number) => `${Math.round(share * 100)} %`;
 /** A dimension without needless zeros: 20.64, 292, 38.1. */
 export const size = (mm: number) => parseFloat(mm.toFixed(2)).toString();
 
-const count = (n: number, one: string, many: string) => `${n} ${n === 1 ? one : many}`;
-export const counted = count;
+export const counted = (n: number, one: string, many: string) => `${n} ${n === 1 ? one : many}`;
+/** A large number with its thousands apart: 19 000. */
+export const spaced = (n: number) => n.toLocaleString('en').replaceAll(',', ' ');
+export const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
 
 /** Equal entries of a list together, as people write them: 2 × 38.1 mm. */
 export function grouped(entries: readonly (string | number)[]): string {

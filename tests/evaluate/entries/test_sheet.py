@@ -9,8 +9,7 @@ from kobrix.core.errors import BadEntry, BadFile, Impossible, NotFound
 from kobrix.evaluate.entries.helpers import help_with
 from kobrix.evaluate.entries.shapes import Sheet
 from kobrix.evaluate.entries.sheet import measure_sheet, measured
-from kobrix.fileformat import files
-from kobrix.fileformat import layouts as begin
+from kobrix.fileformat import files, layouts
 from kobrix.fileformat.job import Job
 from kobrix.fileformat.layouts import new_job
 from kobrix.fileformat.paths import set_at
@@ -150,7 +149,7 @@ class Standing(unittest.TestCase):
 
 class Empty(unittest.TestCase):
     def test_every_layout_begins_with_nothing_measured_and_gets_only_what_applies(self) -> None:
-        for layout in typing.get_args(begin.Layout):
+        for layout in typing.get_args(layouts.Layout):
             with self.subTest(layout=layout):
                 sheet = measure_sheet(new_job("new", layout), "as found")
                 conforms(Sheet, sheet)
@@ -167,7 +166,7 @@ class Empty(unittest.TestCase):
         own = {"pivot_to_pad_mm": "300 mm", "pivot_to_pin_mm": "60 mm", "available_travel_mm": "140 mm", "rotor_diameter_mm": "260 mm",
                "wheelbase_mm": "2400 mm", "cg_height_mm": "500 mm", "bore_mm": "7/8 in", "front.bore_mm": "5/8 in", "rear.bore_mm": "5/8 in",
                "friction.cold": "0.4"}  # fmt: skip
-        for layout in typing.get_args(begin.Layout):
+        for layout in typing.get_args(layouts.Layout):
             document = new_job("new", layout).model_dump(exclude_unset=True)
             for _ in range(3):
                 sheet = measure_sheet(files.check(Job, document), "as found")

@@ -2,17 +2,15 @@
 
 from collections.abc import Callable
 
-from kobrix.core.rules import braking as stopping
-from kobrix.core.rules import parts as practice
-from kobrix.core.rules import pins
+from kobrix.core.rules import braking, parts, pins
 from kobrix.core.rules.limits import LEVELS, Bench, Judgement
 
 Rule = Callable[[Bench], list[Judgement]]
 RULES: tuple[Rule, ...] = (
-    stopping.lock_order, stopping.effort, stopping.travel, stopping.failures, stopping.distribution, stopping.valve_not_needed,
-    practice.floor_first, practice.one_circuit, practice.rod_retained, practice.rotor_thickness, practice.residual,
-    practice.valves_in_series, practice.rod_angle, practice.pin_move, pins.pin_room, practice.pedal_ratio, practice.hose_age, practice.hose_growth,
-    practice.reservoir, practice.silicone, stopping.tyres_limit,
+    braking.lock_order, braking.effort, braking.travel, braking.failures, braking.distribution, braking.valve_not_needed,
+    parts.floor_first, parts.one_circuit, parts.rod_retained, parts.rotor_thickness, parts.residual,
+    parts.valves_in_series, parts.rod_angle, parts.pin_move, pins.pin_room, parts.pedal_ratio, parts.hose_age, parts.hose_growth,
+    parts.reservoir, parts.silicone, braking.tyres_limit,
 )  # fmt: skip
 
 

@@ -2,6 +2,7 @@
 import { Button } from 'react-aria-components';
 import styled from 'styled-components';
 import type { Found } from '../../api/types';
+import { spaced } from '../../units/format';
 import type { Matching } from './useMatch';
 
 const Own = styled.div`
@@ -79,8 +80,6 @@ const Own = styled.div`
     }
   }
 `;
-const grouped = (n: number) => n.toLocaleString('en').replaceAll(',', ' ');
-
 export function Fallen({ found, matching }: { found: Found; matching: Matching }) {
   const { lit, onLit, act } = matching;
   const most = Math.max(1, ...found.fall.map((f) => f.count), found.meet);
@@ -98,8 +97,8 @@ export function Fallen({ found, matching }: { found: Found; matching: Matching }
           <svg width={Math.max(3, (count / most) * 150)} height="11" aria-hidden="true">
             <rect width="100%" height="11" className={id === 'kept' ? 'plan-area' : 'fallen-bar'} />
           </svg>
-          {grouped(count)}
-          {only !== null && only > 0 && <em>{grouped(only)} only for that</em>}
+          {spaced(count)}
+          {only !== null && only > 0 && <em>{spaced(only)} only for that</em>}
         </span>
       </Button>
     </li>
@@ -115,7 +114,7 @@ export function Fallen({ found, matching }: { found: Found; matching: Matching }
         {bar(
           'kept',
           found.not_beaten > 0
-            ? `meet every limit; nothing beats ${grouped(found.not_beaten)} of them`
+            ? `meet every limit; nothing beats ${spaced(found.not_beaten)} of them`
             : 'meet every limit',
           found.meet,
           null,
@@ -128,7 +127,7 @@ export function Fallen({ found, matching }: { found: Found; matching: Matching }
           <ul>
             {found.more.map((m) => (
               <li key={m.id}>
-                <b>{grouped(m.count)}</b>
+                <b>{spaced(m.count)}</b>
                 {m.words}
                 {m.limits && (
                   <Button

@@ -13,7 +13,7 @@ import { DataTable } from '../../ui/DataTable';
 import { TABLED, useMedia } from '../../ui/useMedia';
 import { useWidth } from '../../ui/useWidth';
 import { force, spoken } from '../../units/display';
-import { decel, millimetres } from '../../units/format';
+import { decel, millimetres, spaced } from '../../units/format';
 import { usePreferred } from '../../units/preference';
 import { Cards } from './Cards';
 import { Fallen } from './Fallen';
@@ -171,24 +171,22 @@ export function MatchPage({ job, stages }: StageProps<null>) {
   return <Ready key={`${setup} ${shownForce} ${shownPressure}`} job={job} stages={stages} setup={setup} />;
 }
 
-const grouped = (n: number) => n.toLocaleString('en').replaceAll(',', ' ');
-
 /** What the search says, in a sentence. */
 function sentence(matching: Matching): [string, string] {
   const { state, found, choices } = matching;
   if (choices.reason !== null) return [choices.reason, ''];
   if (!state || !found) return ['Beginning.', ''];
-  if (state.state === 'running') return [`${grouped(found.done)} of ${grouped(found.total)} tried`, ''];
+  if (state.state === 'running') return [`${spaced(found.done)} of ${spaced(found.total)} tried`, ''];
   const tried =
     state.state === 'stopped'
-      ? `Stopped: ${grouped(found.done)} of ${grouped(found.total)} setups tried`
-      : `All ${grouped(found.total)} setups tried, ${state.seconds < 0.1 ? 'under 0.1' : state.seconds.toFixed(1)} s`;
+      ? `Stopped: ${spaced(found.done)} of ${spaced(found.total)} setups tried`
+      : `All ${spaced(found.total)} setups tried, ${state.seconds < 0.1 ? 'under 0.1' : state.seconds.toFixed(1)} s`;
   const worth = found.kept.filter((k) => k.reasons.length > 0).length;
   return [
     tried,
     found.meet === 0
       ? 'none meets every limit'
-      : `${grouped(worth)} worth buying out of ${grouped(found.meet)} that meet every limit`,
+      : `${spaced(worth)} worth buying out of ${spaced(found.meet)} that meet every limit`,
   ];
 }
 
@@ -372,7 +370,7 @@ function Result({ found, matching }: { found: Found; matching: Matching }) {
           <p>
             No setup meets all limits.
             {found.more[0]
-              ? ` ${grouped(found.more[0].count)} would ${found.more[0].words}.`
+              ? ` ${spaced(found.more[0].count)} would ${found.more[0].words}.`
               : ' Let more change, or let a limit out.'}
           </p>
         ) : found.kept.length === 0 ? (

@@ -2,6 +2,7 @@
 import { useId } from 'react';
 import { Input, Label } from 'react-aria-components';
 import styled from 'styled-components';
+import { capital } from '../../units/format';
 import type { Entry, SensitiveEntry } from '../../api/types';
 import { PlainField } from '../../ui/PlainField';
 import { useDraft } from '../../ui/useDraft';
@@ -110,8 +111,6 @@ export function EntryPanel({ measure }: { measure: Measure }) {
     </Panel>
   );
 }
-const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
-
 function OffBy({ entry, measure }: { entry: Entry; measure: Measure }) {
   const draft = useDraft(entry.plus_minus?.text ?? '', (text) => measure.onTolerance(entry, text));
   return (

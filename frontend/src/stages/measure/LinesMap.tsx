@@ -1,6 +1,7 @@
 /** The lines of each station drawn from cylinder to brake, each piece with its own fields under it; not to scale. */
 import type { ReactNode } from 'react';
 import styled from 'styled-components';
+import { capital } from '../../units/format';
 import type { Group } from '../../api/types';
 import { Box, Line, Path, Ring } from '../../drawings/ink';
 
@@ -88,8 +89,6 @@ function Drawn({ piece }: { piece: Piece }) {
     </svg>
   );
 }
-
-const capital = (name: string) => name.charAt(0).toUpperCase() + name.slice(1);
 
 export function LinesMap({ groups, children }: { groups: readonly Group[]; children: (group: Group) => ReactNode }) {
   const stations = [...new Set(groups.map((g) => g.station ?? ''))];

@@ -1,7 +1,7 @@
 /** The steps of Measure. What is measured as found also holds for the plans that had the same there: the server follows them. */
 import type { Entry, Step } from '../../api/types';
+import { pointer } from '../../chain/place';
 
-const pointer = (path: string) => `/${path.replaceAll('.', '/')}`;
 const followed = (entry: Entry, edit: Partial<NonNullable<Step['edits']>[number]>, label = entry.label): Step => ({
   label,
   follow: true,

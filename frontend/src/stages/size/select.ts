@@ -1,5 +1,5 @@
 /** What is on the line, picked out of the page's answer by what is looked at. Pure: answers and a look in, records out. */
-import type { Failed, GainCurves, Job, Moment, PathView, SetupView, SizeView, StateView } from '../../api/types';
+import type { Failed, Job, Moment, PathView, SetupView, SizeView, StateView } from '../../api/types';
 import { figuresAt, figuresOf, pushFor, type Figures } from '../../chain/figures';
 import type { FoundLine } from '../../chain/geometry';
 import { placeOf, setupIn, type Place } from '../../chain/place';
@@ -57,9 +57,6 @@ export function lineBehind(behind: Line | null, now: Figures, match: Looking['ma
   const push = match === 'push' ? now.push : pushFor(state.curves, now.decel);
   return push === null ? null : { solved, state, now: figuresAt(state.curves, push, solved.system) };
 }
-
-/** What each change bought, where the line that is drawn is compared with one behind it. */
-export const gainsOf = (line: Line, behind: FoundLine | null): GainCurves | null => (behind ? line.state.gains : null);
 
 /** Where the fields of a line are in the document; of a setup that is tried, in the one it would be. */
 export const placeIn = (job: Job, line: Line, tried: unknown): Place =>
