@@ -77,6 +77,13 @@ class Limits(unittest.TestCase):
         self.assertAlmostEqual(float(peaks[2]), float(last), places=9)
         self.assertAlmostEqual(float(starts[1]), 20 + rise, places=6)
 
+    def test_the_peak_within_a_step_is_the_cubics(self) -> None:
+        peak = heat._turn(np.array([5.0, 5.0, 3.0]), np.array([5.0, 7.0, 5.0]), np.array([1.0, -1.0, 6.0]), -1.0, 1.0)
+        # the cubic through both ends: equal ends turn half way at h·(rise − fall)/8 above; one that does not turn has its low end
+        s = 6.0 / 7.0
+        last = 3 * (1 + 2 * s) * (1 - s) ** 2 + 6 * s * (1 - s) ** 2 + 5 * s * s * (3 - 2 * s) - s * s * (s - 1)
+        np.testing.assert_allclose(peak, [5.25, 5.0, last], rtol=1e-12)
+
     def test_energy_is_shared_out(self) -> None:
         whole = float(heat.stop_energy(1310.0, 0.05, 100 / 3.6, 0.0))
         self.assertAlmostEqual(whole, 0.5 * 1310 * 1.05 * (100 / 3.6) ** 2, places=6)
