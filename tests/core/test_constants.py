@@ -60,7 +60,8 @@ class Bores(unittest.TestCase):
             number = name.split()[0] if name.endswith("mm") else None
             if number is not None:
                 self.assertAlmostEqual(float(number) / 1000, size)
-        self.assertIsNone(bore_name(0.0170))
+        self.assertEqual(bore_name(0.0170), "17 mm")
+        self.assertIsNone(bore_name(0.0166))
         self.assertEqual(bore_name(1.125 * INCH), "1 1/8 in")
 
 

@@ -26,7 +26,7 @@ from kobrix.core.search import sweep
 from tests.cases import ROOT
 
 RECORDS: tuple[Any, ...] = (
-    vehicle.Load, road.Moment, control.Control, linkage.Linkage, booster.Booster, cylinder.Cylinder, cylinder.Chamber,
+    vehicle.Load, vehicle.Trailer, road.Moment, control.Control, linkage.Linkage, booster.Booster, cylinder.Cylinder, cylinder.Chamber,
     cylinder.Feed, valves.Metering, valves.Proportioning, valves.Limiting, valves.LoadSensing, valves.DecelSensing,
     valves.Passive, lines.Lines, disc.Disc, drum.Drum, chain.Station, chain.System, chain.ForceLine,
     tyres.Tyre, heat.Rotor, heat.Step, uncertainty.Spread, sweep.Choices, sweep.Grid,

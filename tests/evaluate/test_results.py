@@ -73,7 +73,7 @@ class Example(unittest.TestCase):
         result = evaluate(example_setup(), Questions(wanted_decels_g=[1.5]))
         answer = result["load_states"]["driver only"]["paths"]["service"]["pedal_force_for_decel"][0]
         self.assertIsNone(answer["pedal_force_n"])
-        self.assertEqual(answer["reason"], "no pedal force reaches 1.5 g: the front locks at 0.91 g")
+        self.assertEqual(answer["reason"], "the front locks first, at 0.91 g")
 
 
 class View(unittest.TestCase):

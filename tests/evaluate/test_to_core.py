@@ -159,7 +159,7 @@ class Brakes(unittest.TestCase):
         shoes = {"kind": "drum", "wheel_cylinder_mm": 19, "drum_diameter_mm": 203, "c_star": {"cold": 2.1, "hot": 1.6}}
         own = converted(systems__0__stations__1__brake=shoes)
         self.assertEqual([own.friction[s]["service"]["rear"] for s in ("cold", "hot", "wet")], [2.1, 1.6, 2.1])
-        self.assertEqual(own.fallback["wet"], ["rear"])
+        self.assertEqual(own.fallback["wet"], {"service": ["rear"]})
         brake = own.systems[0].stations[1].brake
         assert isinstance(brake, Drum)
         self.assertIsNone(brake.sensitivity)

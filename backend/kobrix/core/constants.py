@@ -38,6 +38,8 @@ _R13 = "UN R13-H, from memory"
 PUBLISHED = {
     "secondary_decel": Known(2.44, "m/s²", "from memory", _R13 + ": secondary braking"),
     "force_limit_car_pedal": Known(500.0, "N", "from memory", _R13 + ": greatest pedal force"),
+    "force_limit_truck": Known(700.0, "N", "from memory", "UN R13: greatest pedal force of heavy vehicles"),
+    "secondary_decel_truck": Known(2.2, "m/s²", "from memory", "UN R13: secondary braking of heavy vehicles, 700 N"),
     "force_limit_motorcycle_foot": Known(350.0, "N", "from memory", "UN R78: foot control"),
     "force_limit_hand_lever": Known(200.0, "N", "from memory", "UN R78: hand control"),
     "distribution_z_least": Known(0.15, "1", "from memory", _R13 + ": rear curve not above front"),
@@ -147,14 +149,19 @@ J866: dict[str, tuple[float, float]] = {
 
 # Master cylinder bores that are sold, inch names; a metric size within 0.15 mm of one is the same size. Common practice.
 STANDARD_BORES: tuple[tuple[str, float], ...] = (
+    ("11 mm", 0.011),
+    ("1/2 in", 0.5 * INCH),
     ("14 mm", 0.014),
+    ("9/16 in", 0.5625 * INCH),
     ("5/8 in", 0.625 * INCH),
+    ("17 mm", 0.017),
     ("11/16 in", 0.6875 * INCH),
     ("0.70 in", 0.70 * INCH),
     ("3/4 in", 0.75 * INCH),
     ("13/16 in", 0.8125 * INCH),
     ("7/8 in", 0.875 * INCH),
     ("15/16 in", 0.9375 * INCH),
+    ("24 mm", 0.024),
     ("1 in", 1.0 * INCH),
     ("1 1/16 in", 1.0625 * INCH),
     ("1 1/8 in", 1.125 * INCH),

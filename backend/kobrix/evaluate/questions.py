@@ -17,7 +17,7 @@ from kobrix.core.physics.drum import Drum
 from kobrix.core.physics.paths import Pull, solve_path
 from kobrix.core.physics.solved_setup import SolvedPath, SolvedSetup, settle, settle_decel
 from kobrix.core.physics.travel import trapped_air
-from kobrix.core.physics.vehicle import Load, height_by_lifting
+from kobrix.core.physics.vehicle import Load, height_by_lifting, one_state
 from kobrix.core.physics.working import working
 from kobrix.evaluate.results import CM2, KPA, MM, result_document, step_document
 from kobrix.evaluate.shapes import (
@@ -238,8 +238,8 @@ def _heat(answer: Answer, solved_setup: SolvedSetup, asked: Heat) -> RotorHeat:
     same = [s for system in answer.setup.systems for s in system.stations if s.axle == part.axle]
     rotors = sum(s.wheels * (s.brake.rotors_per_wheel if isinstance(s.brake, DiscBrake) else 1) for s in same)
     first, last = si(asked.speed_from_kmh, "speed_from_kmh"), si(asked.speed_to_kmh, "speed_to_kmh")
-    mass, rotating = (pick(np.asarray(v), load, 0, 0) for v in (solved_setup.load.mass, solved_setup.load.rotating))
-    energy = float(heat.stop_energy(mass, rotating, first, last))
+    own_load = one_state(solved_setup.load, load)
+    energy = float(heat.stop_energy(own_load.mass, own_load.rotating, first, last, own_load.trailer.drag))
     own = float(heat.rotor_energy(energy, share, rotors))
     rotor = heat.Rotor(
         si(brake.rotor_mass_kg or 0.0, "rotor_mass_kg"), si(brake.rotor_cooling_area_cm2 or 0.0, "rotor_cooling_area_cm2"),

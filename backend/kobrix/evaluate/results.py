@@ -1,21 +1,23 @@
 """From a solved solved_setup to the result file: names with their units, nothing computed but the units."""
 
 import math
+from typing import Literal
 
 import numpy as np
 
-from kobrix.core.numerics.arrays import Floats, lookup, stacked
+from kobrix.core.numerics.arrays import Floats, behind_rows, lookup
 from kobrix.core.physics import booster as boosting
 from kobrix.core.physics import chain, disc, linkage, valves, vehicle
 from kobrix.core.physics.chain import whole_stroke
 from kobrix.core.physics.drum import Drum
-from kobrix.core.physics.failures import LIMITS
+from kobrix.core.physics.failures import LIMITS, healthy_end
 from kobrix.core.physics.paths import Pull, Solved
 from kobrix.core.physics.pedal import bottoming
 from kobrix.core.physics.sharing import distribution_kept
 from kobrix.core.physics.solved_setup import SolvedPath, strokes_known
 from kobrix.core.physics.travel import Travel
 from kobrix.core.physics.working import Step
+from kobrix.core.physics.yaw import Turning, turning
 from kobrix.core.rules.limits import effort_level, travel_level
 from kobrix.core.rules.pins import pin_places
 from kobrix.evaluate.shapes import (
@@ -26,6 +28,7 @@ from kobrix.evaluate.shapes import (
     LinkageResult,
     Lock,
     Moment,
+    NoMoment,
     PathResult,
     PinWindow,
     Result,
@@ -40,6 +43,8 @@ from kobrix.fileformat.quantities import si, value_of
 from kobrix.fileformat.questions import HEALTH
 
 KPA, MM, CM3, CM2 = 1e-3, 1e3, 1e6, 1e4
+_NO_PULL = 1e-6  # N: what rounding leaves pulls nowhere
+PAST_STROKE = "the linkage does not balance that push within the cylinder's stroke"
 
 
 def or_none(value: float) -> float | None:
@@ -61,10 +66,11 @@ def station_document(station: chain.Station, pull: Pull) -> StationResult:
     else:
         doc |= {"side_area_cm2": float(brake.side_area) * CM2, "effective_radius_mm": float(brake.effective_radius) * MM}
     line = pull.pedal.line
-    for device in station.devices:
+    for order, device in enumerate(station.devices):
         if isinstance(device, valves.Passive) and device.kind == "switch" and device.pressure is not None:
             branch = next(i for i, b in enumerate(line.branches) if b.station is station)
-            place, ever = chain.first_reach(line.outlet[branch], device.pressure)
+            where = np.asarray(valves.outlet(station.devices[:order], line.inlet[branch]))
+            place, ever = chain.first_reach(where, device.pressure)
             doc["switch_pedal_force_n"] = pick(pull.pedal.push_at(place), 0, 0, 0) if pick(ever, 0, 0, 0) else None
     return doc
 
@@ -80,11 +86,10 @@ def _linkage_document(system: chain.System) -> LinkageResult | None:
         full = float(linkage.ratio_at(link, control.pivot_to_pad, stroke))
         if not math.isfinite(full):
             return {**doc, "ratio_full": None, "reason": "the linkage passes a dead point before the stroke is spent"}
-        angles = np.nan_to_num(linkage.rod_angle(link, np.linspace(0.0, stroke, 201)))
         doc |= {
             "ratio_full": full, "ratio_change": full / rest - 1.0,
             "rod_angle_full_deg": math.degrees(float(linkage.rod_angle(link, stroke))),
-            "rod_angle_largest_deg": math.degrees(float(np.max(angles))),
+            "rod_angle_largest_deg": math.degrees(float(linkage.largest_rod_angle(link, stroke))),
         }  # fmt: skip
     return doc
 
@@ -140,12 +145,14 @@ class Places:
         self.solved, self.place = solved, place
         self.moment = solved.at(place)
         self.push = solved.push_at(place)
+        loads = self.moment.decel.shape[-3] if self.moment.decel.ndim > 2 else 1
+        self.spin = np.broadcast_to(np.reshape(vehicle.road_share(solved.road.load), (-1,)), (loads,))
         self.pulls = [PullPlaces(pull, pull.place(place)) for pull in solved.pulls]
 
     def moment_document(self, load: int, s: int) -> Moment:
         """The road's figures at one place."""
         at = self.moment
-        front, rear = pick(at.front, load, 0, s), pick(at.rear, load, 0, s)
+        front, rear = (pick(v, load, 0, s) * self.spin[load] for v in (at.front, at.rear))  # the brakes' own, T·wheels/R
         masks = zip(vehicle.AXLES, (at.front_locked, at.rear_locked), strict=True)
         locked = [axle for axle, mask in masks if pick(mask, load, 0, s)]
         push = pick(self.push, load, 0, s)
@@ -158,8 +165,8 @@ class Places:
             "front_brake_force_n": front,
             "rear_brake_force_n": rear,
             "front_brake_share": front / (front + rear) if front + rear > 0 else None,
-            "adhesion_front": pick(at.use_front, load, 0, s),
-            "adhesion_rear": pick(at.use_rear, load, 0, s),
+            "adhesion_front": pick(at.use_front, load, 0, s) if pick(at.load_front, load, 0, s) > 0.0 else None,
+            "adhesion_rear": pick(at.use_rear, load, 0, s) if pick(at.load_rear, load, 0, s) > 0.0 else None,
             "systems": {p.pull.system.name: p.document(load, s, push * p.pull.ratio) for p in self.pulls},
         }
 
@@ -171,7 +178,9 @@ class PullPlaces:
         self.pull, line, pedal = pull, pull.pedal.line, pull.pedal
         self.rod = lookup(line.rod, place.knot, place.fraction)
         self.out = lookup(line.out, place.knot, place.fraction)
-        self.branches = lookup(stacked([line.inlet, line.outlet, line.torque], line.inlet.ndim), place.knot, place.fraction)
+        self.branches = np.array([
+            lookup(behind_rows(v, place.knot.ndim), place.knot, place.fraction) for v in (line.inlet, line.outlet, line.torque)
+        ])  # fmt: skip
         self.names = [b.station.name for b in line.branches]
         self.pad = self.piston = self.bottomed = None
         self.causes: dict[tuple[str, str], Floats] = {}
@@ -268,7 +277,7 @@ def force_for_decel(path: SolvedPath, load: int, wanted: float) -> ForceForDecel
     lock = pick(event.decel, load, 0)
     if wanted > lock:
         what = {"front": "the front locks", "rear": "the rear locks", "both": "both axles lock", "rear_lift": "the rear lifts"}
-        reason = f"no pedal force reaches {wanted:g} g: {what[first_lock(path, load)]} at {lock:.2f} g"
+        reason = f"{what[first_lock(path, load)]} first, at {lock:.2f} g"
         return {"decel_g": wanted, "pedal_force_n": None, "in_jump": False, "reason": reason}
     if not pick(known, load, 0, 0):
         most = float(np.max(road.decel[load]))
@@ -325,14 +334,22 @@ def design_document(answer: Answer, path: SolvedPath, load: int) -> DesignStop:
     return {"decel_g": decel, "pedal_force_n": force, "systems": systems}
 
 
+def _fallback(answer: Answer, path: SolvedPath, state: str) -> list[str]:
+    """Stations of a path whose friction in a `state` was not given, so that the cold one stood in."""
+    own = answer.converted.fallback[state] if state != "cold" else {}
+    return list(dict.fromkeys(name for pull in path.healthy.pulls for name in own.get(pull.system.name, ())))
+
+
 def failures_document(answer: Answer, path: SolvedPath, load: int) -> dict[str, FailureLeft]:
     """What each failure leaves on a path, in one load state."""
-    left = path.left
-    if left is None:
+    left, solved = path.left, answer.solved
+    if left is None or solved is None:
         return {}
+    turns = turning(path.failed, left.place, solved.wheels)
+    track = answer.setup.vehicle.track_mm
     doc: dict[str, FailureLeft] = {}
     for c, failure in enumerate(answer.failures):
-        if failure is HEALTH:
+        if failure is HEALTH or not solved.conditions[c].befalls(path.failed):
             continue
         limited = LIMITS[pick(left.limited, load, c)]
         nothing = limited == "all_lost" or (limited == "contact" and len(left.pulls) == 1)
@@ -348,17 +365,49 @@ def failures_document(answer: Answer, path: SolvedPath, load: int) -> dict[str, 
             "locked": locked,
             "reaches_2p44_m_per_s2": bool(pick(left.enough, load, c)) and not nothing,
             "does_not_reach": limited == "contact",
-            "friction_fallback": answer.converted.fallback[failure.friction] if failure.friction != "cold" else [],
+            "friction_fallback": _fallback(answer, path, failure.friction),
             "systems": {
                 name: {
                     "contact_travel_mm": or_none(pick(own.contact, load, c) * MM),
-                    "travel_at_force_limit_mm": or_none(pick(own.at_limit, load, c) * MM),
+                    "travel_at_force_limit_mm": or_none(pick(own.at_limit, load, c) * MM) if pick(own.ever, load, c) else None,
                     "pedal_travel_mm": pick(own.pad, load, c) * MM if pick(own.ever, load, c) else None,
                 }
                 for name, own in left.pulls.items()
             },
         }
+        if failure.kind in ("circuit", "upstream"):
+            _tell_turning(doc[failure.name], turns, load, c, None if track is None else si(track, "track_mm"))
     return doc
+
+
+def _tell_turning(doc: FailureLeft, turns: Turning, load: int, c: int, track: float | None) -> None:
+    """The yaw moment of a failure, and which way it pulls where the sides are told."""
+    right = 0.0 if doc["limited_by"] in ("all_lost", "contact") else pick(turns.right, load, c, 0)
+    if track is not None:
+        doc["yaw_moment_nm"] = float(Turning(np.asarray(right), turns.told).moment(track))
+    if turns.told and abs(right) > _NO_PULL:
+        doc["pulls"] = "right" if right > 0.0 else "left"
+
+
+def rows_document(answer: Answer, path: SolvedPath, load: int, pushes: list[float]) -> list[Moment | NoMoment]:
+    """What happens at each of `pushes` [N] of a path in one load state: the endless chain, and what ends it where it does."""
+    place, balanced = path.healthy.balance(np.array(pushes))
+    at, end = Places(path.healthy, place), healthy_end(path.healthy, answer.rooms)
+    rows: list[Moment | NoMoment] = []
+    for s, push in enumerate(pushes):
+        if not pick(balanced, load, 0, s):
+            rows.append({"pedal_force_n": push, "decel_g": None, "reason": PAST_STROKE})
+            continue
+        row = at.moment_document(load, s)
+        if end is not None and push > pick(end.push, load):
+            kind: Literal["floor", "chamber"] = "floor" if pick(end.floor, load) else "chamber"
+            row["beyond"] = {
+                "kind": kind,
+                "system": end.system[min(load, len(end.system) - 1)],
+                "pedal_force_n": pick(end.push, load),
+            }
+        rows.append(row)
+    return rows
 
 
 def path_document(answer: Answer, path: SolvedPath, load: int) -> PathResult:
@@ -380,15 +429,14 @@ def path_document(answer: Answer, path: SolvedPath, load: int) -> PathResult:
         "design_stop": design_document(answer, path, load),
     }
     if pushes:
-        at = Places(path.healthy, path.healthy.place_at(np.array(pushes)))
-        doc["at_pedal_force"] = [at.moment_document(load, s) for s in range(len(pushes))]
+        doc["at_pedal_force"] = rows_document(answer, path, load, pushes)
     wanted = [value_of(z, "wanted_decels_g") for z in answer.questions.wanted_decels_g]
     if wanted:
         doc["pedal_force_for_decel"] = [force_for_decel(path, load, z) for z in wanted]
     failures = failures_document(answer, path, load)
     if failures:
         doc["failures"] = failures
-    if answer.setup.vehicle.kind == "car":
+    if answer.setup.vehicle.kind == "car" and answer.setup.vehicle.load_states[load].trailer is None:
         above, kept = distribution_kept(road)
         doc["distribution"] = {"rear_not_above_front": bool(pick(above, load, 0)), "use_limit_kept": bool(pick(kept, load, 0))}
     return doc
@@ -406,7 +454,7 @@ def result_document(answer: Answer) -> Result:
             doc["load_states"][name] = {
                 "front_axle_load_n": pick(vehicle.axle_load(solved_setup.load, "front", 0.0), i, 0, 0),
                 "rear_axle_load_n": pick(vehicle.axle_load(solved_setup.load, "rear", 0.0), i, 0, 0),
-                "rear_lift_decel_g": pick(vehicle.rear_lift_decel(solved_setup.load), i, 0, 0),
+                "rear_lift_decel_g": or_none(pick(vehicle.rear_lift_decel(solved_setup.load), i, 0, 0)),
                 "paths": {name: path_document(answer, path, i) for name, path in solved_setup.paths.items()},
             }
     if answer.needs:

@@ -41,8 +41,24 @@ class SystemMoment(TypedDict):
     breakdown_mm: NotRequired[dict[str, dict[str, float]]]
 
 
+class Beyond(TypedDict):
+    """Why a push moves nothing more: what ended before it, of which control, and the path's push there."""
+
+    kind: Literal["floor", "chamber"]
+    system: str
+    pedal_force_n: float
+
+
+class NoMoment(TypedDict):
+    """A push that a linkage cannot balance."""
+
+    pedal_force_n: float
+    decel_g: None
+    reason: str
+
+
 class Moment(TypedDict):
-    """The road at a push."""
+    """The road at a push: the chain as if nothing ended it, and `beyond` where something does."""
 
     pedal_force_n: float
     decel_g: float
@@ -52,9 +68,10 @@ class Moment(TypedDict):
     front_brake_force_n: float
     rear_brake_force_n: float
     front_brake_share: float | None
-    adhesion_front: float
-    adhesion_rear: float
+    adhesion_front: float | None
+    adhesion_rear: float | None
     systems: dict[str, SystemMoment]
+    beyond: NotRequired[Beyond]
 
 
 class ForceForDecel(TypedDict):
@@ -110,6 +127,8 @@ class FailureLeft(TypedDict):
     does_not_reach: bool
     friction_fallback: list[str]
     systems: dict[str, ControlLeft]
+    yaw_moment_nm: NotRequired[float]
+    pulls: NotRequired[Literal["left", "right"]]
 
 
 class Distribution(TypedDict):
@@ -129,7 +148,7 @@ class PathResult(TypedDict):
     grip_efficiency: float | None
     front_lock_decel_g: float | None
     rear_lock_decel_g: float | None
-    at_pedal_force: NotRequired[list[Moment]]
+    at_pedal_force: NotRequired[list[Moment | NoMoment]]
     pedal_force_for_decel: NotRequired[list[ForceForDecel]]
     design_stop: DesignStop
     failures: NotRequired[dict[str, FailureLeft]]
@@ -141,7 +160,7 @@ class LoadStateResult(TypedDict):
 
     front_axle_load_n: float
     rear_axle_load_n: float
-    rear_lift_decel_g: float
+    rear_lift_decel_g: float | None
     paths: dict[str, PathResult]
 
 

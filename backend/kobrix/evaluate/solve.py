@@ -6,18 +6,20 @@ from typing import Any, Generic, TypeVar
 import numpy as np
 from pydantic import BaseModel
 
-from kobrix.core.constants import ASSUMED, PUBLISHED
+from kobrix.core.constants import ASSUMED
 from kobrix.core.errors import BadEntry
 from kobrix.core.numerics.arrays import Number
 from kobrix.core.physics import chain, disc, valves
 from kobrix.core.physics.failures import HEALTH as HEALTHY
 from kobrix.core.physics.failures import Failing, Room
+from kobrix.core.physics.paths import circuits_pressed
 from kobrix.core.physics.solved_setup import DESIGN_SHARE, Asked, SolvedSetup, solve
+from kobrix.core.rules import limits
 from kobrix.core.rules.limits import Facts
 from kobrix.evaluate.shapes import Needs
 from kobrix.evaluate.to_core import Converted, convert
 from kobrix.fileformat.models import Setup, controls_of
-from kobrix.fileformat.quantities import si
+from kobrix.fileformat.quantities import si, value_of
 from kobrix.fileformat.questions import HEALTH, NONE, Failure, Questions
 from kobrix.fileformat.stations import DiscBrake
 
@@ -33,10 +35,8 @@ def rooms_of(setup: Setup, systems: tuple[chain.System, ...], questions: Questio
         elif part.control.force_limit_n is not None:
             force = si(part.control.force_limit_n, "force_limit_n")
         else:
-            known = PUBLISHED.get(f"force_limit_{part.control.kind}")
-            force = (known or PUBLISHED["force_limit_car_pedal"]).value
-        room = system.control.available
-        rooms[system.name] = Room(force, None if room is None else float(room))
+            force = limits.force_limit(part.control.kind, setup.vehicle.kind)
+        rooms[system.name] = Room(force, system.control.available)
     return rooms
 
 
@@ -57,6 +57,11 @@ def control_paths_of(setup: Setup, questions: Questions) -> dict[str, dict[str, 
         return {**asked, names[0]: {names[0]: 1.0}}
     foot = FOOT_SHARE if setup.vehicle.kind == "motorcycle" else 1.0
     together = {c.name: foot if c.control.kind == "motorcycle_foot" else 1.0 for c in controls_of(setup.systems)}
+    stated = setup.vehicle.force_ratio or {}
+    unknown = [n for n in stated if n not in names]
+    if unknown:
+        raise BadEntry("vehicle.force_ratio", ", ".join(unknown), "a share for one or more of " + ", ".join(names))
+    together |= {name: value_of(share, "force_ratio") for name, share in stated.items()}
     alone = {f"{name}_alone": {name: 1.0} for name in names}
     return {**alone, **{n: r for n, r in asked.items() if n != "together"}, "together": asked.get("together", together)}
 
@@ -69,12 +74,15 @@ def _own(**parts: Any) -> Failure:
 
 def _always(systems: tuple[chain.System, ...]) -> list[Failure]:
     several = len(systems) > 1
+    owners = {s.owner for system in systems for s in system.stations}
     found: list[Failure] = []
     for system in systems:
         before = f"{system.name}_" if several else ""
         if system.booster is not None:
             found.append(_own(name=f"{before}lost_booster", system=system.name, lost_booster=True))
         found += [_own(name=f"{before}lost_{c.name}", system=system.name, lost=c.name) for c in system.cylinder.chambers]
+        if system.name in owners:
+            found.append(_own(name=f"{before}lost_upstream", system=system.name, lost_upstream=True))
     found += [_own(name="hot", friction="hot"), _own(name="wet", friction="wet")]
     for station in (s for system in systems for s in system.stations if s.owner is None):
         if any(valves.changes_pressure(d) for d in station.devices):
@@ -100,7 +108,33 @@ def failures_of(systems: tuple[chain.System, ...], asked: list[Failure]) -> list
     return [HEALTH, *_always(systems), *asked]
 
 
-def _condition(system: chain.System, failures: list[Failure], converted: Converted) -> chain.Condition:
+def dry_circuits(failure: Failure, systems: tuple[chain.System, ...]) -> frozenset[tuple[str, str]]:
+    """The circuits (control, circuit) that a `failure` leaves without fluid: what hangs downstream of a leak goes with it.
+
+    A second control sits at the wheel's side of its system's own cylinder. A circuit lost takes the second controls that press into
+    it; a second control's own lost takes the circuits it presses into; what is lost upstream of them takes nothing of theirs.
+    """
+    if failure.lost is None and not failure.lost_upstream:
+        return frozenset()
+    pressed = circuits_pressed(systems)
+    owner_of = {s.name: next((x.owner for x in s.stations if x.owner is not None), None) for s in systems}
+    dry: set[tuple[str, str]] = set()
+    for system in (s for s in systems if failure.system in (None, s.name)):
+        owner = owner_of[system.name]
+        seconds = [name for name, own in owner_of.items() if own == system.name]
+        if failure.lost_upstream:
+            dry |= {(system.name, circuit) for name in seconds for circuit in pressed[name]}
+        elif any(c.name == failure.lost for c in system.cylinder.chambers):
+            dry.add((system.name, str(failure.lost)))
+            if owner is not None:
+                dry |= {(owner, circuit) for circuit in pressed[system.name]}
+            dry |= {(name, "circuit") for name in seconds if failure.lost in pressed[name]}
+    return frozenset(dry)
+
+
+def _condition(
+    system: chain.System, failures: list[Failure], dry: list[frozenset[tuple[str, str]]], converted: Converted
+) -> chain.Condition:
     def column(values: list[float]) -> Number:
         return np.array(values, dtype=np.float64)[:, None]
 
@@ -114,34 +148,40 @@ def _condition(system: chain.System, failures: list[Failure], converted: Convert
     rubs = converted.friction
     return chain.Condition(
         booster_lost=mask([f.lost_booster and here(f) for f in failures]),
-        alive={
-            c.name: column([0.0 if f.lost == c.name and here(f) else 1.0 for f in failures]) for c in system.cylinder.chambers
-        },
-        friction={s.name: column([float(rubs[f.friction][system.name][s.name]) for f in failures]) for s in stations},
+        alive={c.name: column([0.0 if (system.name, c.name) in own else 1.0 for own in dry]) for c in system.cylinder.chambers},
+        friction={s.name: chain.along_failures([rubs[f.friction][system.name][s.name] for f in failures]) for s in stations},
         shut={s.name: mask([s.name in f.shut for f in failures]) for s in stations},
         open={s.name: mask([s.name in f.open for f in failures]) for s in stations},
     )
 
 
-def failing_of(failure: Failure, several: bool) -> Failing:
-    """The core's record of a `failure` of the file; with `several` controls it says whose a loss is."""
+def failing_of(failure: Failure, systems: tuple[chain.System, ...]) -> Failing:
+    """The core's record of a `failure` of the file; with several controls it says whose a loss is, and what it takes from whom."""
     if failure is HEALTH:
         return HEALTHY
-    return Failing(failure.name, failure.kind, failure.system if several else None, failure.what)
+    several = len(systems) > 1
+    controls = None
+    if failure.lost is not None or failure.lost_upstream:
+        controls = frozenset(name for name, _ in dry_circuits(failure, systems))
+    elif failure.lost_booster:
+        controls = frozenset(s.name for s in systems if failure.system in (None, s.name))
+    named = frozenset([*failure.shut, *failure.open, *(a.station for a in failure.air)])
+    return Failing(failure.name, failure.kind, failure.system if several else None, failure.what, controls, named or None)
 
 
 def as_asked(systems: tuple[chain.System, ...], failures: list[Failure], converted: Converted, rooms: dict[str, Room]) -> Asked:
     """`failures` of `systems` side by side along an axis (C, 1), so that one solution answers all; `rooms` of the controls."""
 
-    def air_in(failure: Failure, station: chain.Station) -> float:
-        own = float(station.lines.air) if station.lines is not None else 0.0
+    def air_in(failure: Failure, station: chain.Station) -> Number:
+        own: Number = station.lines.air if station.lines is not None else 0.0
         return own + sum(si(a.volume_cm3, "volume_cm3") for a in failure.air if a.station == station.name)
 
-    conditions = tuple(_condition(system, failures, converted) for system in systems)
+    dry = [dry_circuits(f, systems) for f in failures]
+    conditions = tuple(_condition(system, failures, dry, converted) for system in systems)
     air: dict[str, dict[str, Number]] = {}
     for system in systems:
-        air[system.name] = {s.name: np.array([air_in(f, s) for f in failures])[:, None] for s in system.stations}
-    return Asked(tuple(failing_of(f, len(systems) > 1) for f in failures), conditions, air, rooms)
+        air[system.name] = {s.name: chain.along_failures([air_in(f, s) for f in failures]) for s in system.stations}
+    return Asked(tuple(failing_of(f, systems) for f in failures), conditions, air, rooms)
 
 
 class Answer:

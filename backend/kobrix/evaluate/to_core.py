@@ -11,6 +11,7 @@ from kobrix.core.physics import booster as boosting
 from kobrix.core.physics import chain, disc, drum, lines, linkage, tyres, valves, vehicle
 from kobrix.core.physics import control as controls
 from kobrix.core.physics import cylinder as cylinders
+from kobrix.core.physics.yaw import side_named
 from kobrix.fileformat import models
 from kobrix.fileformat import stations as wheel_ends
 from kobrix.fileformat.quantities import Typed, si
@@ -30,7 +31,7 @@ class Gaps:
 class Converted:
     """A setup in the core's records. `systems` is empty and `load` None when something for `decel` is missing.
 
-    `friction` {state: {system: {station: µ or C*}}} and `fallback` {state: stations whose value was not given}.
+    `friction` {state: {system: {station: µ or C*}}} and `fallback` {state: {system: stations whose value was not given}}.
     """
 
     systems: tuple[chain.System, ...]
@@ -38,7 +39,7 @@ class Converted:
     load_names: tuple[str, ...]
     wheels: dict[vehicle.Axle, int]
     friction: dict[str, dict[str, dict[str, Number]]]
-    fallback: dict[str, list[str]]
+    fallback: dict[str, dict[str, list[str]]]
     tyres: dict[str, tyres.Tyre]
     gaps: Gaps
 
@@ -360,8 +361,9 @@ def _station(part: wheel_ends.Station, fluid: str, path: str, gaps: Gaps, sizes:
         brake = _disc(part.brake, f"{path}.brake", gaps)
     else:
         brake = _drum(part.brake, residual, f"{path}.brake", gaps)
-    own = _lines(part, brake, fluid, f"{path}.lines", gaps)
-    return chain.Station(part.name, part.axle, part.wheels, radius, brake, tuple(map(device_of, part.devices)), own)
+    own, side = _lines(part, brake, fluid, f"{path}.lines", gaps), part.side or side_named(part.name)
+    devices = tuple(map(device_of, part.devices))
+    return chain.Station(part.name, part.axle, part.wheels, radius, brake, devices, own, side=side)
 
 
 def _side_by_side(values: list[Number]) -> Floats:
@@ -376,6 +378,21 @@ def _side_by_side(values: list[Number]) -> Floats:
     return np.concatenate([np.broadcast_to(a, (*front, 1, 1, 1)) for a in arrays], axis=-3)
 
 
+def _trailer(state: models.LoadState, mass: Number, wheelbase: Number, path: str, gaps: list[str]) -> tuple[Number, ...]:
+    """The core's five figures of a load state's trailer, none without one."""
+    own = state.trailer
+    if own is None:
+        return (0.0,) * 5
+    names = ("mass_kg", "braked_share", "nose_kg", "hitch_behind_axle_mm", "hitch_height_mm")
+    pulled, share, nose, behind, height = (_need(getattr(own, name), name, path, gaps) for name in names)
+    drag = (1.0 - share) * pulled / mass
+    rise: Number = 0.0
+    if own.cg_height_mm is not None and own.hitch_to_axle_mm is not None:
+        centre, arm = si(own.cg_height_mm, "cg_height_mm"), si(own.hitch_to_axle_mm, "hitch_to_axle_mm")
+        rise = pulled / mass * (centre - (1.0 - share) * height) / arm
+    return drag, nose / mass, rise, behind / wheelbase, height / wheelbase
+
+
 def _load(part: models.Vehicle, gaps: Gaps) -> vehicle.Load:
     path, need = "vehicle", gaps.decel
     if not part.load_states:
@@ -386,6 +403,11 @@ def _load(part: models.Vehicle, gaps: Gaps) -> vehicle.Load:
         for i, s in enumerate(part.load_states)
     ]
     columns = [_side_by_side([state[i] for state in states]) for i in range(3)]
+    pulled = [_trailer(s, mass, wheelbase, f"{path}.load_states.{i}.trailer", need)
+              for i, (s, (mass, *_)) in enumerate(zip(part.load_states, states, strict=True))]  # fmt: skip
+    trailer = vehicle.NO_TRAILER
+    if any(s.trailer is not None for s in part.load_states):
+        trailer = vehicle.Trailer(*(_side_by_side([own[i] for own in pulled]) for i in range(5)))
     return vehicle.Load(
         mass=columns[0],
         front_share=columns[1],
@@ -394,6 +416,7 @@ def _load(part: models.Vehicle, gaps: Gaps) -> vehicle.Load:
         grip_rear=_need(part.grip_rear, "grip_rear", path, need),
         sliding=value(part.sliding_factor, "sliding_factor", "vehicle.sliding_factor"),
         rotating=value(part.rotating_share, "rotating_share", "vehicle.rotating_share"),
+        trailer=trailer,
     )
 
 
@@ -445,11 +468,11 @@ def convert(setup: models.Setup) -> Converted:
     systems = tuple(s for i, part in enumerate(setup.systems) for s in _system(part, f"systems.{i}", gaps, sizes))
     load = _load(setup.vehicle, gaps)
     friction: dict[str, dict[str, dict[str, Number]]] = {}
-    fallback: dict[str, list[str]] = {}
+    fallback: dict[str, dict[str, list[str]]] = {}
     for state in STATES:
         rubs = {c.name: {s.name: _rub(s.brake, state) for s in c.system.stations} for c in models.controls_of(setup.systems)}
         friction[state] = {system: {name: rub for name, (rub, _) in own.items()} for system, own in rubs.items()}
-        fallback[state] = [name for part in setup.systems for name, (_, stood_in) in rubs[part.name].items() if stood_in]
+        fallback[state] = {name: [s for s, (_, stood_in) in own.items() if stood_in] for name, own in rubs.items()}
     complete = not gaps.decel
     return Converted(
         systems if complete else (),

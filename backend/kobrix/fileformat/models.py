@@ -15,6 +15,20 @@ from kobrix.fileformat.quantities import Typed
 from kobrix.fileformat.stations import Station
 
 
+class Trailer(Part):
+    """A trailer behind the vehicle: what it weighs, which share of its own braking it does, and where it pulls."""
+
+    mass_kg: Annotated[Typed | None, q("mass_kg", 20, 60000)] = None
+    braked_share: Annotated[Typed | None, q("braked_share", 0, 1, "1: its own brakes stop all of it")] = None
+    nose_kg: Annotated[Typed | None, q("nose_kg", 0, 5000, "the load on the hitch, standing")] = None
+    hitch_behind_axle_mm: Annotated[Typed | None, q("hitch_behind_axle_mm", -2000, 4000)] = None
+    hitch_height_mm: Annotated[Typed | None, q("hitch_height_mm", 0, 2000)] = None
+    cg_height_mm: Annotated[Typed | None, q("cg_height_mm", 50, 4000, "left out: the nose load stays as it stands")] = None
+    hitch_to_axle_mm: Annotated[Typed | None, q("hitch_to_axle_mm", 300, 15000, "left out: the nose load stays as it stands")] = (
+        None
+    )
+
+
 class LoadState(Part):
     """The vehicle as it stands in one state of load."""
 
@@ -26,13 +40,16 @@ class LoadState(Part):
         Typed | None, q("front_share", 0, 1, "it is the share of the weight on the front wheels", above=True)
     ] = None
     cg_height_mm: Annotated[Typed | None, q("cg_height_mm", 50, 3000, "it is measured from the ground")] = None
+    trailer: Trailer | None = None
 
 
 class Vehicle(Part):
     """What the brakes stop."""
 
-    kind: Literal["car", "motorcycle", "aircraft"] = "car"
+    kind: Literal["car", "truck", "motorcycle", "aircraft"] = "car"
     wheelbase_mm: Annotated[Typed | None, q("wheelbase_mm", 300, 12000)] = None
+    track_mm: Annotated[Typed | None, q("track_mm", 200, 4000, "the middle of one tyre to the middle of the other")] = None
+    force_ratio: dict[str, Annotated[Typed, q("force_ratio", 0, 10)]] | None = None
     grip_front: Annotated[Typed | None, q("grip_front", 0.05, 2.5, "a road tyre on dry asphalt gives about 0.9")] = None
     grip_rear: Annotated[Typed | None, q("grip_rear", 0.05, 2.5, "a road tyre on dry asphalt gives about 0.9")] = None
     load_states: list[LoadState] = Field(default=[], max_length=12)
@@ -220,6 +237,9 @@ class System(Part):
 
     name: Name
     fluid: Literal["DOT 3", "DOT 4", "DOT 5", "DOT 5.1"] = "DOT 4"
+    fluid_most_c: Annotated[
+        Typed | None, q("fluid_most_c", 50, 400, "the most its maker states; left out: its wet boiling point")
+    ] = None
     control: Control
     booster: Booster | None = None
     cylinder: Cylinder

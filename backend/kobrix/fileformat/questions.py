@@ -28,16 +28,17 @@ class Failure(Part):
     system: str | None = None
     lost: str | None = None
     lost_booster: bool = False
+    lost_upstream: bool = False
     friction: Literal["cold", "hot", "wet"] = "cold"
     shut: tuple[str, ...] = ()
     open: tuple[str, ...] = ()
     air: list[AirIn] = []
 
     @property
-    def kind(self) -> Literal["circuit", "booster", "hot", "wet", "valves_shut", "valves_open", "air", "other"]:
+    def kind(self) -> Literal["circuit", "upstream", "booster", "hot", "wet", "valves_shut", "valves_open", "air", "other"]:
         """What fails, where it is one thing."""
         parts = {
-            "circuit": self.lost is not None, "booster": self.lost_booster, "hot": self.friction == "hot",
+            "circuit": self.lost is not None, "upstream": self.lost_upstream, "booster": self.lost_booster, "hot": self.friction == "hot",
             "wet": self.friction == "wet", "valves_shut": bool(self.shut), "valves_open": bool(self.open), "air": bool(self.air),
         }  # fmt: skip
         found = [name for name, fails in parts.items() if fails]

@@ -55,6 +55,7 @@ class DiscBrake(Part):
     rotor_thickness_mm: Annotated[Typed | None, q("rotor_thickness_mm", 2, 80)] = None
     rotor_least_thickness_mm: Annotated[Typed | None, q("rotor_least_thickness_mm", 1, 80)] = None
     pad_wear_mm: Annotated[Typed | None, q("pad_wear_mm", 0, 30)] = None
+    pad_most_c: Annotated[Typed | None, q("pad_most_c", 50, 1500, "the most its maker states")] = None
 
     @model_validator(mode="after")
     def _check(self) -> Self:
@@ -76,6 +77,7 @@ class DrumBrake(Part):
     threshold_kpa: Annotated[Typed | None, q("threshold_kpa", 0, 3000, "", "drum.threshold")] = None
     shoe_clearance_mm: Annotated[Typed | None, q("shoe_clearance_mm", 0, 5, "", "drum.shoe_clearance")] = None
     give_cm3_per_mpa: Annotated[Typed | None, q("give_cm3_per_mpa", 0, 10, "", "drum.give")] = None
+    cup_expanders: bool | None = None
 
 
 Brake = Annotated[DiscBrake | DrumBrake, Field(discriminator="kind")]
@@ -101,6 +103,7 @@ class ProportioningValve(Part):
     knee_kpa: Annotated[Typed, q("knee_kpa", 0, 30000)]
     slope: Annotated[Typed | None, q("slope", 0, 1, "above 1 it would add pressure", "valve.slope")] = None
     bypass: bool = False
+    adjustable: bool = False
 
 
 class LimitingValve(Part):
@@ -108,6 +111,7 @@ class LimitingValve(Part):
 
     kind: Literal["limiting", "regulator"]
     setting_kpa: Annotated[Typed, q("setting_kpa", 0, 30000, above=True)]
+    adjustable: bool = False
 
 
 class LoadSensingValve(Part):
@@ -187,6 +191,7 @@ class Station(Part):
     name: Name
     axle: Literal["front", "rear"]
     wheels: Annotated[int, Field(ge=1, le=2)] = 2
+    side: Literal["left", "right"] | None = None
     tyre: str | None = Field(None, max_length=40)
     rolling_radius_mm: Annotated[Typed | None, q("rolling_radius_mm", 50, 1000)] = None
     brake: Brake

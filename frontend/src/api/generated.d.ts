@@ -613,6 +613,21 @@ export interface components {
             step_share: number | string;
         };
         /**
+         * Beyond
+         * @description Why a push moves nothing more: what ended before it, of which control, and the path's push there.
+         */
+        Beyond: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "floor" | "chamber";
+            /** System */
+            system: string;
+            /** Pedal Force N */
+            pedal_force_n: number;
+        };
+        /**
          * BoosterParts
          * @description The booster's figures.
          */
@@ -856,9 +871,9 @@ export interface components {
             /** Grip Decel G */
             grip_decel_g: number[];
             /** Adhesion Front */
-            adhesion_front: number[];
+            adhesion_front: (number | null)[];
             /** Adhesion Rear */
-            adhesion_rear: number[];
+            adhesion_rear: (number | null)[];
             /** Front Locked */
             front_locked: number[];
             /** Rear Locked */
@@ -1180,7 +1195,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "healthy" | "circuit" | "booster" | "hot" | "wet" | "valves_shut" | "valves_open" | "air" | "other";
+            kind: "healthy" | "circuit" | "upstream" | "booster" | "hot" | "wet" | "valves_shut" | "valves_open" | "air" | "other";
             /** Words */
             words: string;
             /** Pedal Force N */
@@ -1700,7 +1715,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "car" | "motorcycle" | "aircraft";
+            kind: "car" | "truck" | "motorcycle" | "aircraft";
             /** Sections */
             sections: components["schemas"]["Section"][];
             /** Done */
@@ -1732,7 +1747,7 @@ export interface components {
         };
         /**
          * Moment
-         * @description The road at a push.
+         * @description The road at a push: the chain as if nothing ended it, and `beyond` where something does.
          */
         Moment: {
             /** Pedal Force N */
@@ -1752,13 +1767,14 @@ export interface components {
             /** Front Brake Share */
             front_brake_share: number | null;
             /** Adhesion Front */
-            adhesion_front: number;
+            adhesion_front: number | null;
             /** Adhesion Rear */
-            adhesion_rear: number;
+            adhesion_rear: number | null;
             /** Systems */
             systems: {
                 [key: string]: components["schemas"]["SystemMoment"];
             };
+            beyond?: components["schemas"]["Beyond"];
         };
         /**
          * MomentIn

@@ -26,7 +26,8 @@ export interface Figures extends LineFigures {
   decel: number;
   gripDecel: number;
   locked: string[];
-  adhesion: { front: number; rear: number };
+  /** Null where the axle carries nothing. */
+  adhesion: { front: number | null; rear: number | null };
   /** Front share at which both axles would use the same grip; known between samples only. */
   idealShare: number | null;
   lines: Record<string, LineFigures>;
@@ -72,6 +73,8 @@ export function figuresAt(curves: Curves, push: number, system: string): Figures
   const [i, t] = sampleAt(curves.push_n, push);
   const at = (list: readonly number[]) => (list[i] ?? 0) + t * ((list[i + 1] ?? list[i] ?? 0) - (list[i] ?? 0));
   const is = (list: readonly number[]) => (t > 0 ? (list[i + 1] ?? 0) : (list[i] ?? 0)) > 0.5;
+  const borne = (list: readonly (number | null)[]) =>
+    [list[i], list[t > 0 ? i + 1 : i]].some((v) => v === null) ? null : at(list as readonly number[]);
   const maybe = (list: readonly number[] | null) => (list ? at(list) : null);
   const locked: string[] = [];
   if (is(curves.front_locked)) locked.push('front');
@@ -107,7 +110,7 @@ export function figuresAt(curves: Curves, push: number, system: string): Figures
     decel: at(curves.decel_g),
     gripDecel: at(curves.grip_decel_g),
     locked,
-    adhesion: { front: at(curves.adhesion_front), rear: at(curves.adhesion_rear) },
+    adhesion: { front: borne(curves.adhesion_front), rear: borne(curves.adhesion_rear) },
     idealShare: at(curves.ideal_front_share),
     lines,
   };

@@ -9,7 +9,7 @@ interface AdhesionProps {
   /** Deceleration and adhesion used, for each axle that brakes. */
   front: readonly Point[];
   rear: readonly Point[];
-  at: { decel: number; front: number; rear: number };
+  at: { decel: number; front: number | null; rear: number | null };
   grip: number;
   car: boolean;
   description: string;
@@ -45,7 +45,7 @@ export const Adhesion = memo(function Adhesion(p: AdhesionProps) {
       </Words>
       <Path d={inside(p.front)} as="plan-line" />
       <Path d={inside(p.rear)} as="other-plan" />
-      {p.front.length > 0 && at.front <= 1.2 && (
+      {p.front.length > 0 && at.front !== null && at.front <= 1.2 && (
         <>
           <Ring x={x(at.decel)} y={y(at.front)} r={5} as="plan-area" />
           <Words x={x(at.decel) + 8} y={y(at.front) + 4} as="label-plan">
@@ -53,7 +53,7 @@ export const Adhesion = memo(function Adhesion(p: AdhesionProps) {
           </Words>
         </>
       )}
-      {p.rear.length > 0 && at.rear <= 1.2 && (
+      {p.rear.length > 0 && at.rear !== null && at.rear <= 1.2 && (
         <>
           <Ring x={x(at.decel)} y={y(at.rear)} r={4} as="other-mark" />
           <Words x={x(at.decel) + 8} y={y(at.rear) + 14} as="label-strong">

@@ -127,11 +127,14 @@ class OfTheDemo(unittest.TestCase):
                         ("front_n", "front_brake_force_n"), ("rear_n", "rear_brake_force_n"), ("decel_g", "decel_g"),
                         ("grip_decel_g", "grip_decel_g"), ("adhesion_front", "adhesion_front"), ("adhesion_rear", "adhesion_rear"),
                     ):  # fmt: skip
+                        if moment[own] is None:  # past rear lift
+                            self.assertIsNone(curves[key][i])
+                            continue
                         self.assertAlmostEqual(curves[key][i], moment[own], delta=1e-6 * max(1.0, abs(moment[own])), msg=key)
                     self.assertEqual([a for a in ("front", "rear") if curves[f"{a}_locked"][i] > 0.5], moment["locked"])
                     z = curves["decel_g"][i]
                     self.assertAlmostEqual(
-                        curves["ideal_front_share"][i], state["front_share"] + z * state["balance"]["chi"], places=6
+                        curves["ideal_front_share"][i], min(1.0, state["front_share"] + z * state["balance"]["chi"]), places=6
                     )
                     ((name, line),) = curves["lines"].items()
                     system = moment["systems"][name]

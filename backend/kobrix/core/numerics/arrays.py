@@ -54,6 +54,13 @@ def as_shape(array: NDArray[Scalar], shape: tuple[int, ...]) -> NDArray[Scalar]:
     return filled
 
 
+def behind_rows(table: Floats, axes: int) -> Floats:
+    """The rows of a `table` [any] (R, ..., K) made ready for places of so many `axes` [1] (..., S): ones between the rows and the
+    rest, so that the rows never meet the trials or setups that the places have in front."""
+    missing = axes - (table.ndim - 1)
+    return table if missing <= 0 else table.reshape(table.shape[0], *(1,) * missing, *table.shape[1:])
+
+
 def healthy(array: Floats) -> Floats:
     """The first of the failures of an `array` [any] (..., C, K), which is none; an array without that axis stays."""
     return array[..., :1, :] if array.ndim > 1 else array

@@ -8,6 +8,7 @@ What the foot does for a rod force is the pedal's business (pedal.py).
 """
 
 from dataclasses import dataclass
+from typing import Literal
 
 import numpy as np
 from numpy.typing import NDArray
@@ -22,6 +23,7 @@ from kobrix.core.physics import valves
 from kobrix.core.physics.lines import Lines
 from kobrix.core.physics.vehicle import Axle
 
+Side = Literal["left", "right"]
 _NOTHING = 1e-6  # Pa: what rounding leaves at the knot where a pressure begins is no pressure
 _AXES = 3  # load states, failures and knots, at least
 _END = 1000.0  # N past the last bend: where the last straight part is sampled; it goes on beyond
@@ -33,7 +35,7 @@ class Station:
 
     `name`; `axle`; `wheels` [1]; `rolling_radius` [m]; `brake` [record]; `devices` from the cylinder on; `lines`, None
     when they are not known: forces do not ask for them, travel does. `owner`: the system whose brakes these are, when a
-    second control presses them too.
+    second control presses them too. `side` of its wheel, None where there are two or it is not told.
     """
 
     name: str
@@ -44,6 +46,7 @@ class Station:
     devices: tuple[valves.Device, ...]
     lines: Lines | None
     owner: str | None = None
+    side: Side | None = None
 
 
 @dataclass(frozen=True)
@@ -61,12 +64,15 @@ class System:
         return next(s for s in self.stations if s.name == name)
 
 
-def whole_stroke(system: System) -> float | None:
-    """Stroke [m] of the rod that spends the cylinder of a `system` [record], None when it is not known. Source: definition."""
+def whole_stroke(system: System) -> Number | None:
+    """Stroke [m] of the rod that spends the cylinder of a `system` [record], None when it is not known.
+
+    Of a twin what its bearing moves. Any shape. Source: definition.
+    """
     strokes = [c.stroke for c in system.cylinder.chambers]
     if any(s is None for s in strokes):
         return None
-    return sum(float(c.stroke) * float(c.travel_share) for c in system.cylinder.chambers if c.stroke is not None)
+    return sum(c.stroke * c.travel_share for c in system.cylinder.chambers if c.stroke is not None)
 
 
 @dataclass(frozen=True)
@@ -289,6 +295,15 @@ def place_of(number: Number, steps: int) -> Place:
     array = np.asarray(number, dtype=np.float64)
     knot = np.minimum(np.maximum(np.ceil(array).astype(np.int64) - 1, 0), steps - 1)
     return Place(knot, array - knot)
+
+
+def along_failures(values: list[Number]) -> Floats:
+    """One of `values` [any] for each failure, along their axis (..., C, 1); trials (N, 1, 1, 1) stay in front. Source: shape."""
+    arrays = [np.asarray(v, dtype=np.float64) for v in values]
+    if all(a.ndim == 0 for a in arrays):
+        return np.array(arrays)[:, None]
+    shape = np.broadcast_shapes(*(a.shape for a in arrays))
+    return np.concatenate([np.broadcast_to(a, shape) for a in arrays], axis=-2)
 
 
 def figure_at(table: Floats, place: Place, load: int) -> float:

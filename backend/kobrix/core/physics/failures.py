@@ -7,31 +7,42 @@ from typing import Literal
 import numpy as np
 
 from kobrix.core.constants import PUBLISHED, G
-from kobrix.core.numerics.arrays import Floats, Mask, as_shape, per_line, stacked
+from kobrix.core.numerics.arrays import Floats, Mask, Number, as_shape, behind_rows, per_line, stacked
 from kobrix.core.physics.chain import Place, first_reach, place_of
 from kobrix.core.physics.paths import Pull, Solved
 from kobrix.core.physics.road import Event, Moment, Road, moment
 from kobrix.core.physics.travel import reach_each
+from kobrix.core.physics.vehicle import on_line, rear_lift_decel, sliding
 
 Limit = Literal["force", "travel", "chamber", "contact", "all_lost"]
 LIMITS: tuple[Limit, ...] = ("force", "travel", "chamber", "contact", "all_lost")
-FailureKind = Literal["healthy", "circuit", "booster", "hot", "wet", "valves_shut", "valves_open", "air", "other"]
-LOSSES: tuple[FailureKind, ...] = ("circuit", "booster")
+FailureKind = Literal["healthy", "circuit", "upstream", "booster", "hot", "wet", "valves_shut", "valves_open", "air", "other"]
+LOSSES: tuple[FailureKind, ...] = ("circuit", "upstream", "booster")
 
 
 @dataclass(frozen=True)
 class Failing:
     """One condition of a setup: its `name` in files, its `kind`, the `system` it befalls (None: every one, or there is only
-    one), and `what` of it: the circuit's or the station's name."""
+    one), and `what` of it: the circuit's or the station's name; the `controls` [names] and `stations` [names] from which it takes
+    something, None where it is all of them."""
 
     name: str
     kind: FailureKind = "other"
     system: str | None = None
     what: str | None = None
+    controls: frozenset[str] | None = None
+    stations: frozenset[str] | None = None
+
+    def befalls(self, solved: Solved) -> bool:
+        """Whether it takes something from a control of a `solved` [record] path, or from a station there."""
+        if self.controls is not None and not any(p.system.name in self.controls for p in solved.pulls):
+            return False
+        fed = {s.name for p in solved.pulls for s in p.system.stations}
+        return self.stations is None or bool(self.stations & fed)
 
     @property
     def is_loss(self) -> bool:
-        """Whether a circuit or a booster is lost."""
+        """Whether a circuit or a booster is lost, or what lies upstream of a second control."""
         return self.kind in LOSSES
 
 
@@ -40,10 +51,12 @@ HEALTH = Failing("healthy", "healthy")
 
 @dataclass(frozen=True)
 class Room:
-    """What one control has: `force` [N], the most that is asked of a person, and `available` [m] of travel, None unknown."""
+    """What one control has: `force` [N], the most that is asked of a person, and `available` [m] of travel, None unknown.
+
+    Trials of the room stand as (N, 1, 1, 1)."""
 
     force: float
-    available: float | None
+    available: Number | None
 
 
 @dataclass(frozen=True)
@@ -61,11 +74,12 @@ class PullLeft:
 class Left:
     """What each failure leaves, arrays (L, C) over load states and failures.
 
-    `push` [N] used; `limited` index into LIMITS; `moment` [record] there (L, C, 1); `best` [g], the greatest deceleration
+    `push` [N] used; `place` [record] of it (L, C, 1); `limited` index into LIMITS; `moment` [record] there (L, C, 1); `best` [g], the greatest deceleration
     at any force up to it; `enough` [yes or no] against secondary braking; `pulls` {system: [record]}.
     """
 
     push: Floats
+    place: Place
     limited: np.ndarray[tuple[int, ...], np.dtype[np.int64]]
     moment: Moment
     best: Floats
@@ -75,23 +89,17 @@ class Left:
 
 def _before_second_lock(road: Road, event: Event) -> tuple[Floats, Floats]:
     """Place number and deceleration just before the second axle locks, the first one sliding; inf where it never does."""
-    load = road.load
-    peak_f = per_line(load.grip_front) * road.braked_table[0, ..., -1]
-    peak_r = per_line(load.grip_rear) * road.braked_table[1, ..., -1]
-    slide, psi, chi = per_line(load.sliding), per_line(load.front_share), per_line(load.chi)
-    slide_f, slide_r, rear_psi = slide * peak_f * psi, slide * peak_r * (1.0 - psi), 1.0 - psi
-    ahead, behind = 1.0 - slide * peak_f * chi, 1.0 + slide * peak_r * chi
-    b_r = peak_r * (rear_psi - chi * slide_f / ahead) / (1.0 + peak_r * chi / ahead)
-    b_f = peak_f * (psi + chi * slide_r / behind) / (1.0 - peak_f * chi / behind)
-    z_front_slides, z_rear_slides = (slide_f + b_r) / ahead, (slide_r + b_f) / behind
-    weight = per_line(load.weight)
-    needed = stacked([b_f * weight, b_r * weight], event.front.ndim)
-    reached, ever = first_reach(road.table[:2], needed[..., None])
+    load = on_line(road.load)
+    one = sliding(load, load.grip_front * road.braked_table[0, ..., -1], load.grip_rear * road.braked_table[1, ..., -1])
+    needed = stacked([one.front_locks_with * load.weight, one.rear_locks_with * load.weight], event.front.ndim)
+    finite = np.where(np.isfinite(needed), needed, 0.0)
+    reached, ever = first_reach(road.table[:2], finite[..., None])
     place = np.where(event.front, reached.number[1, ..., 0], reached.number[0, ..., 0])
-    fine = ever[..., 0] & (needed > 0.0)
-    ok = np.where(event.front, fine[1], fine[0])
+    fine = ever[..., 0] & (finite > 0.0)
+    z = np.where(event.front, one.rear_locks_at, one.front_locks_at)
+    ok = np.where(event.front, fine[1], fine[0]) & (z <= rear_lift_decel(load))
     ok = ok & (event.front ^ event.rear) & (place > event.place)
-    return np.where(ok, place, np.inf), np.where(event.front, z_front_slides, z_rear_slides)
+    return np.where(ok, place, np.inf), np.where(ok, z, 0.0)
 
 
 def best_up_to(road: Road, event: Event, end: Place) -> tuple[Floats, Moment]:
@@ -115,15 +123,15 @@ def best_up_to(road: Road, event: Event, end: Place) -> tuple[Floats, Moment]:
     return np.asarray(np.maximum(best, np.where(second <= last, z, 0.0))), seen.last()
 
 
-def _ends(pull: Pull, room: Room) -> tuple[Floats, Mask, Floats, Place]:
+def _ends(pull: Pull, room: Room) -> tuple[Floats, Mask, Floats, Place, Mask]:
     """Path place numbers (4, ...) at which force, travel, a chamber and contact end a push; whether the control ever presses;
-    contact travel [m]; and the own place of the force limit."""
+    contact travel [m]; the own place of the force limit, and whether the control balances it."""
     known = pull.pedal.travel
     assert known is not None
     contact_place, contact = pull.pedal.contact()
     ever = known.pressing.any(axis=-1)
     shape = known.pressing.shape[:-1]
-    force_end = pull.pedal.place_at(np.full((*shape, 1), room.force))
+    force_end, balanced = pull.pedal.balance(np.broadcast_to(room.force, (*shape, 1)))
     never = np.full(shape, np.inf)
     travel_number, chamber, unreached = never, never, never
     spent = [(known.chambers[name], usable) for name, usable in known.usable.items() if usable is not None]
@@ -135,16 +143,46 @@ def _ends(pull: Pull, room: Room) -> tuple[Floats, Mask, Floats, Place]:
         if pull.pedal.linked is None:
             travel_number = ends.pop()
         else:
-            place, ok = pull.pedal.reach_pad(np.full((*shape, 1), room.available))
+            place, ok = pull.pedal.reach_pad(np.broadcast_to(room.available, (*shape, 1)))
             travel_number = np.where(ok[..., 0], place.number[..., 0], np.inf)
-        unreached = np.where(contact > room.available, contact_place.number[..., 0], np.inf)
+        unreached = np.where(contact > per_line(room.available), contact_place.number[..., 0], np.inf)
     for end in ends:
         if pull.pedal.linked is not None:  # a stroke past the linkage's dead point is never run
             finite = place_of(np.where(np.isfinite(end), end, 0.0)[..., None], pull.pedal.line.steps)
             end = np.where(np.isfinite(pull.pedal.push_at(finite)[..., 0]), end, np.inf)
         chamber = np.minimum(chamber, end)
     own = stacked([force_end.number[..., 0], travel_number, chamber, unreached], ever.ndim)
-    return pull.number_on_path(np.where(ever, own, np.inf)), np.asarray(ever), contact, force_end
+    others = own[1:3].min(axis=0)
+    own[0] = np.where(balanced[..., 0] | ~np.isfinite(others), own[0], np.inf)  # past a dead point nothing else ends it
+    return pull.number_on_path(np.where(ever, own, np.inf)), np.asarray(ever), contact, force_end, balanced[..., 0]
+
+
+@dataclass(frozen=True)
+class End:
+    """Where a healthy push ends, by load state (L,): the path's `push` [N], inf where nothing ends it; `floor` [yes or no], the
+    floor or else a chamber; and the `system` [name] of each."""
+
+    push: Floats
+    floor: Mask
+    system: tuple[str, ...]
+
+
+def healthy_end(solved: Solved, rooms: dict[str, Room]) -> End | None:
+    """Where a push on a healthy `solved` [record] path meets the floor or spends a chamber [record]; None where travel is not
+    known. `rooms` {system: [record]}. Beyond it more force moves nothing. Source: model."""
+    if any(pull.pedal.travel is None for pull in solved.pulls):
+        return None
+    found = [_ends(pull, rooms[pull.system.name])[0] for pull in solved.pulls]
+    shape = solved.road.decel.shape[:-1]
+    each = [as_shape(part, shape) for own in found for part in (np.minimum(own[1], own[3]), own[2])]
+    numbers = np.stack(each)[..., 0]  # floor and chamber of every control, healthy
+    first = numbers.argmin(axis=0)
+    end = numbers.min(axis=0)
+    ever = np.isfinite(end)
+    place = place_of(np.where(ever, end, 0.0)[:, None, None], solved.road.decel.shape[-1] - 1)
+    push = as_shape(solved.push_at(place)[..., 0], (*end.shape, 1))[:, 0]
+    names = tuple(solved.pulls[n // 2].system.name for n in first)
+    return End(np.where(ever, push, np.inf), first % 2 == 0, names)
 
 
 def what_is_left(solved: Solved, rooms: dict[str, Room]) -> Left:
@@ -155,7 +193,8 @@ def what_is_left(solved: Solved, rooms: dict[str, Room]) -> Left:
     """
     found = [_ends(pull, rooms[pull.system.name]) for pull in solved.pulls]
     shape = solved.road.decel.shape[:-1]
-    numbers = as_shape(reduce(np.minimum, [ends for ends, *_ in found]), (4, *shape))
+    every = [behind_rows(ends, len(shape)) for ends, *_ in found]
+    numbers = as_shape(reduce(np.minimum, every), (4, *shape))
     first, floor = numbers[:3].min(axis=0), numbers[3]
     unreached = np.isfinite(floor) & (floor <= first)
     limited = np.where(unreached, LIMITS.index("contact"), numbers[:3].argmin(axis=0))
@@ -167,12 +206,12 @@ def what_is_left(solved: Solved, rooms: dict[str, Room]) -> Left:
     push = as_shape(solved.push_at(place)[..., 0], shape)
     best, at = best_up_to(solved.road, solved.event, place)
     pulls = {}
-    for pull, (ends, ever, contact, force_end) in zip(solved.pulls, found, strict=True):
+    for pull, (ends, ever, contact, force_end, balanced) in zip(solved.pulls, found, strict=True):
         room = rooms[pull.system.name]
         pad = as_shape(pull.pedal.pad_at(pull.place(place))[..., 0], shape)
         if room.available is not None:
             at_floor = ends[1] <= end * (1.0 + 1e-12)
-            pad = np.where(np.isfinite(ends[3]) | at_floor, room.available, pad)
-        at_limit = as_shape(pull.pedal.pad_at(force_end)[..., 0], shape)
+            pad = np.where(np.isfinite(ends[3]) | at_floor, per_line(room.available), pad)
+        at_limit = as_shape(np.where(balanced, pull.pedal.pad_at(force_end)[..., 0], np.inf), shape)
         pulls[pull.system.name] = PullLeft(push * pull.ratio, pad, as_shape(contact, shape), at_limit, as_shape(ever, shape))
-    return Left(push, limited, at, best, best * G >= PUBLISHED["secondary_decel"].value, pulls)
+    return Left(push, place, limited, at, best, best * G >= PUBLISHED["secondary_decel"].value, pulls)

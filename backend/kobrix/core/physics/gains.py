@@ -11,7 +11,7 @@ from typing import Literal
 
 import numpy as np
 
-from kobrix.core.numerics.arrays import Floats, Mask, lookup, ratio, stacked
+from kobrix.core.numerics.arrays import Floats, Mask, behind_rows, lookup, ratio, stacked
 from kobrix.core.physics.chain import Branch, Place
 from kobrix.core.physics.disc import Disc, clamp_force
 from kobrix.core.physics.paths import Solved
@@ -80,7 +80,7 @@ def passed_on(solved: Solved, place: Place) -> Passed:
     push = np.asarray(solved.push_at(place)) * pull.ratio
     rod, out = (lookup(v, own.knot, own.fraction) for v in (line.rod, line.out))
     tables = stacked([line.inlet, line.outlet, line.torque], line.inlet.ndim)[:, [i for i, _ in fed.values()]]
-    inlet, outlet, torque = lookup(tables, own.knot, own.fraction)
+    inlet, outlet, torque = (lookup(behind_rows(t, own.knot.ndim), own.knot, own.fraction) for t in tables)
     press, force = [], []
     for n, (_, branch) in enumerate(fed.values()):
         brake = branch.station.brake

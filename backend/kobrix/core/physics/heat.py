@@ -33,12 +33,13 @@ class Step:
     pause_speed: float
 
 
-def stop_energy(mass: Number, rotating: Number, first: Number, last: Number) -> Number:
-    """Energy ½·m·(1 + ρ)·(v₁² − v₂²) [J] of one slow-down.
+def stop_energy(mass: Number, rotating: Number, first: Number, last: Number, drag: Number = 0.0) -> Number:
+    """Energy ½·m·(1 + ρ + d)·(v₁² − v₂²) [J] of one slow-down.
 
-    `mass` [kg]; `rotating` [1]; `first` [m/s]; `last` [m/s]. Any shape. Source: mechanics.
+    `mass` [kg]; `rotating` [1]; `first` [m/s]; `last` [m/s]; `drag` [1] d, what the vehicle brakes of a trailer over its own mass.
+    Any shape. Source: mechanics.
     """
-    return 0.5 * mass * (1.0 + rotating) * (first * first - last * last)
+    return 0.5 * mass * (1.0 + rotating + drag) * (first * first - last * last)
 
 
 def rotor_energy(energy: Number, axle_share: Number, rotors: int) -> Number:

@@ -103,7 +103,24 @@ def ratio_at(link: Linkage, pivot_to_pad: Number, stroke: Number) -> Floats:
     return np.asarray(np.where(slope > 0.0, pivot_to_pad / np.where(slope > 0.0, slope, 1.0), np.nan))
 
 
+def largest_rod_angle(link: Linkage, stroke: Number) -> Floats:
+    """Largest angle [rad] between rod and bore of `link` [record] from rest to a `stroke` [m], exact. Any shape.
+
+    The pin stands furthest from the bore's axis at rest, at the end, or where it moves along the axis. Source: geometry.
+    """
+    first, last = link.rest, angle_at(link, stroke)
+    low, high = np.minimum(first, last), np.maximum(first, last)
+    across = np.asarray(link.direction + np.pi / 2.0)
+    turned = across + np.pi * np.ceil((low - across) / np.pi)  # the first such place from the lower end up
+    places = [first, last, np.where(turned <= high, turned, first)]
+    return np.asarray(np.max(np.broadcast_arrays(*(_rod_angle(link, place) for place in places)), axis=0))
+
+
+def _rod_angle(link: Linkage, angle: Number) -> Floats:
+    _, across = _pin(link, angle)
+    return np.asarray(np.arcsin(np.clip(np.abs(across) / link.rod, 0.0, 1.0)))
+
+
 def rod_angle(link: Linkage, stroke: Number) -> Floats:
     """Angle [rad] between rod and bore of `link` [record] at a `stroke` [m]. Any shape. Source: geometry."""
-    _, across = _pin(link, angle_at(link, stroke))
-    return np.asarray(np.arcsin(np.clip(np.abs(across) / link.rod, 0.0, 1.0)))
+    return _rod_angle(link, angle_at(link, stroke))

@@ -4,12 +4,14 @@ A path of one control keeps that control's knots. A path of several has all thei
 push; between two of them every control is on one straight part of its own.
 """
 
+from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import reduce
 
 import numpy as np
 
 from kobrix.core.errors import Impossible
-from kobrix.core.numerics.arrays import Floats, Mask, Number, healthy, lookup
+from kobrix.core.numerics.arrays import Floats, Mask, Number, behind_rows, healthy, lookup
 from kobrix.core.physics.chain import (
     HEALTHY,
     Condition,
@@ -51,9 +53,10 @@ class Pull:
         return place_of(lookup(self.numbers, place.knot, place.fraction), self.pedal.line.steps)
 
     def number_on_path(self, number: Floats) -> Floats:
-        """The path's place number [1] for its own place `number` [1] (...), inf where it is never reached."""
+        """The path's place numbers [1] for rows of its own place `number` [1] (R, ...), inf where it is never reached."""
         if self.numbers is None:
             return number
+        number = behind_rows(number, self.numbers.ndim - 1)
         finite = np.where(np.isfinite(number), number, 0.0)
         place, ever = first_reach(self.numbers, finite[..., None])
         return np.where(np.isfinite(number) & ever[..., 0], place.number[..., 0], np.inf)
@@ -95,6 +98,16 @@ class Solved:
         if self.push is None:
             return self.pulls[0].pedal.place_at(np.asarray(push) * self.pulls[0].ratio)
         return foot_of(self.push, push)
+
+    def balance(self, push: Number) -> tuple[Place, Mask]:
+        """As `place_at`, and whether every control balances its part of that push (..., S): a linkage may not."""
+        if self.push is None:
+            return self.pulls[0].pedal.balance(np.asarray(push) * self.pulls[0].ratio)
+        place = self.place_at(push)
+        known: Mask = np.ones(place.knot.shape, dtype=bool)
+        for pull in self.pulls:
+            known = known & pull.pedal.balance(np.asarray(push) * pull.ratio)[1]
+        return place, known
 
     def reach(self, decel: Number) -> tuple[Place, Mask]:
         """First place [record] at which the brakes give `decel` [g] (..., S), and whether they do.
@@ -210,10 +223,60 @@ def _wheels_fed(lines: list[ForceLine]) -> list[Wheel]:
     return [wheel for own in found.values() for wheel in own]
 
 
-def _torques(lines: list[ForceLine], numbers: list[Floats]) -> list[Floats]:
+@dataclass(frozen=True)
+class WheelForce:
+    """One wheel of a `station` [record]: what presses it, `fed` (control, circuit), and its `force` T/R [N] (..., S)."""
+
+    station: Station
+    fed: tuple[tuple[str, str], ...]
+    force: Floats
+
+
+def wheel_forces(solved: Solved, place: Place) -> list[WheelForce]:
+    """The force of every wheel [record] of a `solved` [record] path at a `place` [record] (..., S), station by station.
+
+    Of several controls that press one wheel the larger pressure counts. Source: statics.
+    """
+    lines = [pull.pedal.line for pull in solved.pulls]
+    torque = _torques(lines, [pull.place(place) for pull in solved.pulls])
+    found = []
+    for station, fed in _wheels_fed(lines):
+        force = reduce(np.maximum, [torque[n][i] for n, i in fed]) / station.rolling_radius
+        names = tuple((lines[n].system.name, lines[n].branches[i].circuit) for n, i in fed)
+        found.append(WheelForce(station, names, np.asarray(force)))
+    return found
+
+
+def circuits_pressed(systems: Sequence[System]) -> dict[str, frozenset[str]]:
+    """The circuits of its brakes' owner into which each second control of `systems` [records] presses {control: circuits}.
+
+    Source: the wheels it shares with them.
+    """
+    every = [(s, feed, c.name) for s in systems for c in s.cylinder.chambers for feed in c.feeds]
+    wheels: dict[tuple[str, str], list[str]] = {}
+    for system, feed, circuit in every:
+        if system.station(feed.station).owner is None:
+            wheels.setdefault((system.name, feed.station), []).extend([circuit] * feed.wheels)
+    taken: dict[tuple[str, str], int] = {}
+    pressed: dict[str, set[str]] = {}
+    for system, feed, _ in every:
+        owner = system.station(feed.station).owner
+        if owner is None:
+            continue
+        own, first = wheels.get((owner, feed.station), []), taken.get((owner, feed.station), 0)
+        pressed.setdefault(system.name, set()).update(own[(first + k) % len(own)] for k in range(feed.wheels) if own)
+        taken[owner, feed.station] = first + feed.wheels
+    return {name: frozenset(circuits) for name, circuits in pressed.items()}
+
+
+def _torques(lines: list[ForceLine], places: list[Place]) -> list[Floats]:
+    """Torque per wheel [N·m] of every branch of each line (B, ..., S) at places on their own."""
+    return [lookup(behind_rows(line.torque, p.knot.ndim), p.knot, p.fraction) for line, p in zip(lines, places, strict=True)]
+
+
+def _at_knots(lines: list[ForceLine], numbers: list[Floats]) -> list[Floats]:
     """Torque per wheel [N·m] of every branch of each line (B, ..., M) at the path's knots."""
-    places = [place_of(n, line.steps) for n, line in zip(numbers, lines, strict=True)]
-    return [lookup(line.torque, p.knot, p.fraction) for line, p in zip(lines, places, strict=True)]
+    return _torques(lines, [place_of(n, line.steps) for n, line in zip(numbers, lines, strict=True)])
 
 
 def _with_crossings(
@@ -223,7 +286,7 @@ def _with_crossings(
     pairs = {(a, b) for _, fed in wheels_fed for x, a in enumerate(fed) for b in fed[x + 1 :]}
     if not pairs:
         return push, numbers
-    torque = _torques(lines, numbers)
+    torque = _at_knots(lines, numbers)
     steps = np.arange(push.shape[-1], dtype=np.float64)
     last = steps[:-1] == steps[-2]  # the last straight part goes on, and so may a crossing lie beyond its knot
     parts: list[Floats] = [steps]
@@ -246,7 +309,7 @@ def _on_axles(
 
     A wheel that several controls press gets the larger pressure, and so the larger torque.
     """
-    torque = _torques(lines, numbers)
+    torque = _at_knots(lines, numbers)
     force: dict[Axle, Floats] = {axle: np.zeros(1) for axle in AXLES}
     braking: dict[Axle, Floats] = {axle: np.zeros(1) for axle in AXLES}
     for station, fed in wheels_fed:

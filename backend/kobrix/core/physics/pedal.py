@@ -15,7 +15,7 @@ from kobrix.core.errors import Impossible
 from kobrix.core.numerics.arrays import Floats, Mask, Number, at_step, lookup
 from kobrix.core.physics import control as controls
 from kobrix.core.physics import linkage
-from kobrix.core.physics.chain import ForceLine, Place, foot_of
+from kobrix.core.physics.chain import ForceLine, Place, foot_of, whole_stroke
 from kobrix.core.physics.travel import Curve, Travel, reach
 
 _LOOKS, _HALVINGS = 48, 60  # places looked at on each straight part of a linkage, then halved
@@ -79,9 +79,19 @@ class Pedal:
 
     def place_at(self, push: Number) -> Place:
         """The place [record] at a pedal force `push` [N] (..., S); at a leap, its foot; of several, the furthest."""
+        return self.balance(push)[0]
+
+    def balance(self, push: Number) -> tuple[Place, Mask]:
+        """As `place_at`, and whether the control balances that push at all: not past a linkage's dead point, nor with it past the
+        cylinder's stroke."""
         if self.linked is None:
-            return foot_of(self.knots, push)
-        return self._halved(self.push_at, np.atleast_1d(np.asarray(push, dtype=np.float64)), last=True)[0]
+            place = foot_of(self.knots, push)
+            return place, np.ones(place.knot.shape, dtype=bool)
+        place, known = self._halved(self.push_at, np.atleast_1d(np.asarray(push, dtype=np.float64)), last=True)
+        stroke = whole_stroke(self.line.system)
+        if stroke is not None:
+            known = known & (self._known().piston.at(place) <= stroke * (1.0 + 1e-9))
+        return place, np.asarray(known | (np.asarray(push) <= 0.0))
 
     def pad_at(self, place: Place) -> Floats:
         """Pad travel [m] at a `place` [record] (..., S)."""

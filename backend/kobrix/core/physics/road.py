@@ -4,9 +4,32 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from kobrix.core.numerics.arrays import Floats, Mask, as_shape, at_both, at_step, healthy, lookup, per_line, ratio, stacked
+from kobrix.core.numerics.arrays import (
+    Floats,
+    Mask,
+    as_shape,
+    at_both,
+    at_step,
+    behind_rows,
+    healthy,
+    lookup,
+    per_line,
+    ratio,
+    stacked,
+)
 from kobrix.core.physics.chain import Place, first_reach
-from kobrix.core.physics.vehicle import AXLES, Axle, Load, adhesion_used, axle_loads, grip_limit, panic, rear_lift_decel
+from kobrix.core.physics.vehicle import (
+    AXLES,
+    Axle,
+    Load,
+    adhesion_used,
+    axle_loads,
+    axle_share,
+    grip_limit,
+    panic,
+    rear_lift_decel,
+    road_share,
+)
 
 
 @dataclass(frozen=True)
@@ -59,8 +82,7 @@ def _first_locks(table: Floats, load: Load, braked: Floats) -> tuple[Floats, Flo
     `table` is front, rear and decel (3, ..., K), `braked` front and rear (2, ..., K−1).
     """
     z = table[2]
-    front = load.front_share + load.chi * z
-    share = np.array([front, 1.0 - front])
+    share = np.array([axle_share(load, axle, z) for axle in AXLES])
     grip = stacked([load.grip_front * load.weight, load.grip_rear * load.weight], z.ndim)
     missing = table[:2, ..., :-1] - grip * braked * share[..., :-1], table[:2, ..., 1:] - grip * braked * share[..., 1:]
     brakes = braked > 0.0
@@ -71,7 +93,7 @@ def _first_locks(table: Floats, load: Load, braked: Floats) -> tuple[Floats, Flo
     a, b = at_both(*missing, knot)
     fraction = np.maximum(0.0, ratio(-a, b - a))
     place, decel = (knot + fraction)[..., 0], lookup(z, knot, fraction)[..., 0]
-    ever = hit | rises
+    ever = (hit | rises) & (decel <= per_line(rear_lift_decel(load)) * (1.0 + 1e-12))  # once the rear has lifted nothing locks
     return np.where(ever, place, np.inf), np.where(ever, decel, np.inf)
 
 
@@ -79,12 +101,13 @@ def on_road(load: Load, force: dict[Axle, Floats], braking: dict[Axle, Floats], 
     """Brake forces on the road under `load` [record].
 
     `force` {axle: [N] at the tyres (..., K)}; `braking` {axle: braking wheels [1] (..., K−1)}; `wheels` {axle: wheels of
-    it} [1]. An axle's force on the road is B/(1 + ρ); z = ΣB/(m·g·(1 + ρ)). Locks are each axle's own, nothing sliding.
+    it} [1]. An axle's force on the road is B/(1 + ρ), with a trailer B(1 + d)/(1 + ρ + d), d = (1 − k)·m_t/m; z = ΣB/(m·g(1 + ρ + d)).
+    Locks are each axle's own, nothing sliding, none past rear lift.
     Any shape; load states stand in `load` as (L, 1, 1) before the failures. Source: moments, UN R13-H.
     """
-    spin = 1.0 + load.rotating
+    spin = road_share(load)
     front, rear = force["front"] / spin, force["rear"] / spin
-    decel = np.asarray((front + rear) / load.weight)
+    decel = np.asarray((front + rear) / (load.weight * load.pulled))
     step = (*decel.shape[:-1], decel.shape[-1] - 1)
     table = stacked([front, rear, decel], decel.ndim)
     braked = np.array([as_shape(np.minimum(braking[a], wheels[a]) / max(1, wheels[a]), step) for a in AXLES])
@@ -133,8 +156,8 @@ def first_event(road: Road) -> Event:
 class Moment:
     """What a push does on the road, (..., S): all in SI but `decel`, `grip_decel` [g].
 
-    `front` and `rear` [N] at the tyre; `decel` the brakes would give; `grip_decel` after locking; `use_front`, `use_rear`
-    adhesion used [1]; `front_locked`, `rear_locked`, `rear_lifts` [yes or no].
+    `front` and `rear` [N] on the road; `decel` the brakes would give; `grip_decel` after locking; `use_front`, `use_rear`
+    adhesion used [1], 0 where the axle carries nothing: `load_front`, `load_rear` [N]; `front_locked`, `rear_locked`, `rear_lifts` [yes or no].
     """
 
     front: Floats
@@ -143,6 +166,8 @@ class Moment:
     grip_decel: Floats
     use_front: Floats
     use_rear: Floats
+    load_front: Floats
+    load_rear: Floats
     front_locked: Mask
     rear_locked: Mask
     rear_lifts: Mask
@@ -155,16 +180,19 @@ class Moment:
 def moment(road: Road, event: Event, place: Place) -> Moment:
     """The `road` [record] at a `place` [record] (..., S), with its first `event` [record] (...). Source: model."""
     load, knot, fraction = road.load, place.knot, place.fraction
-    front, rear, decel = figures = lookup(road.table, knot, fraction)
-    braked = at_step(road.braked_table, knot)
-    use_front, use_rear = adhesion_used(figures[:2], axle_loads(load, decel) * braked)
+    front, rear, decel = figures = lookup(behind_rows(road.table, knot.ndim), knot, fraction)
+    braked = at_step(behind_rows(road.braked_table, knot.ndim), knot)
+    carried = axle_loads(load, decel)
+    use_front, use_rear = adhesion_used(figures[:2], carried * braked)
     past = place.number >= event.place[..., None] * (1.0 - 1e-12)
     slid = panic(
         load, front, rear, braked[0], braked[1], past,
         event.front[..., None], event.rear[..., None], past & event.lift[..., None],
     )  # fmt: skip
+    load_front, load_rear = (as_shape(part, front.shape) for part in carried)
     return Moment(
-        front, rear, decel, slid.decel, use_front, use_rear, slid.front_locked, slid.rear_locked, slid.rear_lifts,
+        front, rear, decel, slid.decel, use_front, use_rear, load_front, load_rear, slid.front_locked, slid.rear_locked,
+        slid.rear_lifts,
     )  # fmt: skip
 
 

@@ -35,9 +35,8 @@ def _parts(road: Road, grip: dict[Axle, Number]) -> _Parts:
     for axle in AXLES:
         own = road.force(axle)
         force[axle] = own[..., :-1], own[..., 1:] - own[..., :-1]
-        sign = 1.0 if axle == "front" else -1.0
         peak = road.braked(axle) * grip[axle] * load.weight
-        carried[axle] = peak * axle_share(load, axle, z), peak * sign * load.chi * rise
+        carried[axle] = peak * axle_share(load, axle, z), peak * load.rise[axle] * rise
     return _Parts(force, carried, (z, rise))
 
 

@@ -69,10 +69,10 @@ def settle(system: System, load: Load) -> System:
 
 
 def settle_decel(systems: list[tuple[System, float]], load: Load, wheels: dict[Axle, int]) -> list[System]:
-    """The `systems` [(record, ratio)] with their deceleration sensing valves settled in the load states of `load` [record].
+    """The `systems` [(record, ratio)] of one control path with their deceleration sensing valves settled for `load` [record].
 
-    The knee is the inlet pressure at which the vehicle, all controls pressed and the valve open, reaches the valve's
-    deceleration, nothing sliding; never reached, it stays open. `wheels` {axle: [1]}. Source: model.
+    The knee is the inlet pressure at which the vehicle, these controls pressed and the valve open, reaches the valve's
+    deceleration, nothing sliding; never reached, it stays open. Each load state and each trial has its own. `wheels` {axle: [1]}. Source: model.
     """
     if not any(isinstance(d, valves.DecelSensing) for system, _ in systems for s in system.stations for d in s.devices):
         return [system for system, _ in systems]
@@ -156,10 +156,10 @@ def solve(
     together last; `asked` [record]. Source: model.
     """
     settled = [settle(system, load) for system in systems]
-    together = next(reversed(ways.values()))
-    own = settle_decel([(s, together.get(s.name, 1.0)) for s in settled], load, wheels)
-    paths = {}
+    paths, own = {}, {s.name: s for s in settled}
     for name, ratios in ways.items():
-        pulled = [(s, ratios[s.name]) for s in own if ratios.get(s.name, 0.0) > 0.0]
-        paths[name] = _path(name, pulled, load, wheels, asked)
-    return SolvedSetup(tuple(own), load, wheels, asked.failures, paths)
+        pulled = [(s, ratios[s.name]) for s in settled if ratios.get(s.name, 0.0) > 0.0]
+        on_path = settle_decel(pulled, load, wheels)
+        own |= {s.name: s for s in on_path}
+        paths[name] = _path(name, [(s, r) for s, (_, r) in zip(on_path, pulled, strict=True)], load, wheels, asked)
+    return SolvedSetup(tuple(own.values()), load, wheels, asked.failures, paths)

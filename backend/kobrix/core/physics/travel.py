@@ -11,7 +11,7 @@ from numpy.typing import NDArray
 
 from kobrix.core.constants import ATMOSPHERE
 from kobrix.core.errors import Impossible
-from kobrix.core.numerics.arrays import Floats, Mask, Number, as_shape, at_both, at_step, healthy, rises, stacked
+from kobrix.core.numerics.arrays import Floats, Mask, Number, as_shape, at_both, at_step, behind_rows, healthy, rises, stacked
 from kobrix.core.physics import disc, lines
 from kobrix.core.physics.chain import ForceLine, Place, Station
 from kobrix.core.physics.disc import Disc
@@ -175,7 +175,8 @@ class Travel:
 
     def strokes(self, place: Place) -> dict[tuple[str, str], Floats]:
         """Stroke [m] by (where, cause) at a `place` [record] (..., S)."""
-        low, high = at_both(self.start, self.end, place.knot)
+        axes = place.knot.ndim
+        low, high = at_both(behind_rows(self.start, axes), behind_rows(self.end, axes), place.knot)
         values = low + place.fraction * (high - low)
         found: dict[tuple[str, str], Floats] = {}
         for key, value in zip(self.keys, values, strict=True):

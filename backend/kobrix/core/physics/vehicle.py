@@ -1,17 +1,37 @@
 """The vehicle on the road: axle loads, what the grip allows, and the laws' view of the sharing."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, fields, replace
 from functools import cached_property
 from typing import Literal
 
 import numpy as np
 
 from kobrix.core.constants import G
-from kobrix.core.numerics.arrays import Floats, Mask, Number
+from kobrix.core.numerics.arrays import Floats, Mask, Number, per_line
 
-VehicleKind = Literal["car", "motorcycle", "aircraft"]
+_ROUNDING = 1e-12
+
+VehicleKind = Literal["car", "truck", "motorcycle", "aircraft"]
 Axle = Literal["front", "rear"]
 AXLES: tuple[Axle, Axle] = ("front", "rear")
+
+
+@dataclass(frozen=True)
+class Trailer:
+    """What a trailer does to the vehicle that pulls it, all over the vehicle's weight or its wheelbase [1]; 0 without one.
+
+    `drag`: what the vehicle brakes of it, (1 − k)·m_t/m; `nose`: the load on the hitch over the weight, `nose_rise` its rise per g;
+    `behind`: hitch behind the rear axle, `height` of the hitch, over the wheelbase.
+    """
+
+    drag: Number = 0.0
+    nose: Number = 0.0
+    nose_rise: Number = 0.0
+    behind: Number = 0.0
+    height: Number = 0.0
+
+
+NO_TRAILER = Trailer()
 
 
 @dataclass(frozen=True)
@@ -19,7 +39,8 @@ class Load:
     """One load state, or several along leading axes, on a wheelbase.
 
     `mass` [kg]; `front_share` [1] static; `chi` [1], centre of gravity height over wheelbase; `grip_front` [1] and
-    `grip_rear` [1]; `sliding` [1], grip of a locked tyre over its peak; `rotating` [1], rotating share of the mass.
+    `grip_rear` [1]; `sliding` [1], grip of a locked tyre over its peak; `rotating` [1], rotating share of the mass; the
+    `trailer` [record] it pulls.
     """
 
     mass: Number
@@ -29,6 +50,7 @@ class Load:
     grip_rear: Number
     sliding: Number
     rotating: Number
+    trailer: Trailer = NO_TRAILER
 
     def grip(self, axle: Axle) -> Number:
         """Peak grip [1] of `axle` [name]."""
@@ -36,46 +58,97 @@ class Load:
 
     @cached_property
     def weight(self) -> Number:
-        """Weight m·g [N]."""
+        """Weight m·g [N], without a trailer."""
         return self.mass * G
+
+    @cached_property
+    def pulled(self) -> Number:
+        """ΣF/(m·g·z) [1]: 1 and what is pushed by a trailer that brakes too little itself."""
+        return 1.0 + self.trailer.drag
+
+    @cached_property
+    def at_rest(self) -> dict[Axle, Number]:
+        """Load of each axle over the weight, standing {axle: [1]}."""
+        own, front = self.trailer, np.asarray(self.front_share)
+        return {"front": front - own.nose * own.behind, "rear": 1.0 - front + own.nose * (1.0 + own.behind)}
+
+    @cached_property
+    def rise(self) -> dict[Axle, Number]:
+        """What the load of each axle over the weight gains per g {axle: [1]}.
+
+        W_f = m·g(ψ + zχ) − S·e/L + H·h_h/L, W_r = m·g(1 − ψ − zχ) + S(1 + e/L) − H·h_h/L, H = (1 − k)·m_t·g·z.
+        """
+        own, pull = self.trailer, self.chi + self.trailer.drag * self.trailer.height
+        return {"front": pull - own.nose_rise * own.behind, "rear": -pull + own.nose_rise * (1.0 + own.behind)}
+
+
+def one_state(load: Load, number: int) -> Load:
+    """The load state of a `number` [1] of `load` [record] (L, 1, 1), as plain numbers. Source: definition."""
+
+    def own(value: Number) -> float:
+        array = np.asarray(value, dtype=np.float64).reshape(-1)
+        return float(array[min(number, array.size - 1)])
+
+    trailer = Trailer(**{f.name: own(getattr(load.trailer, f.name)) for f in fields(Trailer)})
+    return replace(load, **{f.name: own(getattr(load, f.name)) for f in fields(Load) if f.name != "trailer"}, trailer=trailer)
+
+
+def on_line(load: Load) -> Load:
+    """The `load` [record] without the last axis of its arrays: figures that hold for a whole line. Source: shape."""
+    own = Trailer(**{f.name: per_line(getattr(load.trailer, f.name)) for f in fields(Trailer)})
+    return replace(load, **{f.name: per_line(getattr(load, f.name)) for f in fields(Load) if f.name != "trailer"}, trailer=own)
+
+
+def road_share(load: Load) -> Number:
+    """What a brake's own force T·wheels/R is divided by [1] to be the force on the road of `load` [record]: 1 + ρ, with a trailer
+    (1 + ρ + d)/(1 + d), d what the vehicle brakes of it over its own mass. Any shape. Source: Newton, the wheels' inertia."""
+    return (load.pulled + load.rotating) / load.pulled
 
 
 def axle_load(load: Load, axle: Axle, decel: Number) -> Floats:
     """Load [N] on `axle` [name] of `load` [record] at a deceleration `decel` [g], never below 0.
 
-    W_f = m·g·(ψ + zχ), W_r = m·g·(1 − ψ − zχ). Any shape. Source: moments about the contact points.
+    W_f = m·g·(ψ + zχ), W_r = m·g·(1 − ψ − zχ), a trailer's pull besides; past rear lift both stay as they are there, so that the
+    front never bears more than there is. Any shape. Source: moments about the contact points.
     """
-    return np.maximum(0.0, load.weight * axle_share(load, axle, decel))
+    return np.maximum(0.0, load.weight * axle_share(load, axle, np.minimum(decel, rear_lift_decel(load))))
 
 
 def axle_share(load: Load, axle: Axle, decel: Number) -> Floats:
-    """Share [1] of the weight on `axle` [name] of `load` [record] at `decel` [g]; below 0 once the wheels lift.
+    """Load of `axle` [name] of `load` [record] over the weight [1] at `decel` [g]; below 0 once the wheels lift.
 
     Any shape. Source: moments about the contact points.
     """
-    front = np.asarray(load.front_share + decel * load.chi)
-    return front if axle == "front" else 1.0 - front
+    return np.asarray(load.at_rest[axle] + decel * load.rise[axle])
 
 
 def axle_loads(load: Load, decel: Floats) -> Floats:
     """Loads [N] on front and rear (2, ...) of `load` [record] at `decel` [g] (...), never below 0. Source: as `axle_load`."""
-    front = load.front_share + decel * load.chi
-    return np.maximum(0.0, load.weight * np.array([front, 1.0 - front]))
+    z = np.minimum(decel, rear_lift_decel(load))
+    return np.maximum(0.0, load.weight * np.array([axle_share(load, axle, z) for axle in AXLES]))
 
 
 def rear_lift_decel(load: Load) -> Floats:
-    """Deceleration [g] at which the rear of `load` [record] lifts, (1 − ψ)/χ. Any shape. Source: moments."""
-    return (1.0 - np.asarray(load.front_share)) / load.chi
+    """Deceleration [g] at which the rear of `load` [record] lifts, (1 − ψ)/χ; infinite where a trailer's nose keeps it down.
+
+    Any shape. Source: moments.
+    """
+    fall = -np.asarray(load.rise["rear"])
+    return np.asarray(np.where(fall > 0.0, load.at_rest["rear"] / np.where(fall > 0.0, fall, 1.0), np.inf))
 
 
 def grip_limit(load: Load, front_braked: Number, rear_braked: Number) -> Floats:
     """Deceleration [g] at which every braked axle of `load` [record] gives all its grip at once, never above rear lift.
 
     `front_braked` [1] and `rear_braked` [1]: braked wheels over wheels of that axle. Any shape.
-    Source: z = Σ µ·n·W(z)/W, solved for z.
+    Source: z·ΣF/(m·g·z) = Σ µ·n·W(z)/(m·g), solved for z.
     """
     front, rear = load.grip_front * front_braked, load.grip_rear * rear_braked
-    z = (front * load.front_share + rear * (1.0 - np.asarray(load.front_share))) / (1.0 - load.chi * (front - rear))
+    left = np.asarray(load.pulled - front * load.rise["front"] - rear * load.rise["rear"])
+    given = front * load.at_rest["front"] + rear * load.at_rest["rear"]
+    z = np.where(
+        left > 0.0, given / np.where(left > 0.0, left, 1.0), np.inf
+    )  # infinite: the loads rise faster than the stop asks
     return np.minimum(z, rear_lift_decel(load))
 
 
@@ -92,9 +165,11 @@ def adhesion_used(force: Number, carried: Number) -> Floats:
 def ideal_force(load: Load, axle: Axle, decel: Number) -> Floats:
     """Brake force [N] of `axle` [name] at which both axles of `load` [record] use the same grip at `decel` [g].
 
-    b_f = z(ψ + zχ), b_r = z(1 − ψ − zχ), times the weight. Any shape. Source: moments.
+    b_f = z(ψ + zχ), b_r = z(1 − ψ − zχ), times the weight; with a trailer the whole pull, in the proportion of the loads. Any
+    shape. Source: moments.
     """
-    return decel * axle_load(load, axle, decel)
+    whole = load.at_rest["front"] + load.at_rest["rear"] + decel * (load.rise["front"] + load.rise["rear"])
+    return decel * load.pulled * axle_load(load, axle, decel) / whole
 
 
 @dataclass(frozen=True)
@@ -126,29 +201,69 @@ def panic(
     `load` [record]; `front` [N] and `rear` [N] that the brakes would give on the road; `front_braked` [1] and
     `rear_braked` [1] wheels over wheels; `first` [yes or no], the first lock is past; `front_first` and `rear_first`
     [yes or no], which axle locked first (both may); `lifted` [yes or no], the rear lifted before any lock.
-    A locked axle stays locked and gives sliding·µ·W; the other locks when its force reaches µ·W at the new z.
-    Any shape. Source: moments with one axle sliding.
+    A locked axle stays locked and gives sliding·µ·W; the other locks when its force reaches µ·W at the new z. Once the rear has
+    lifted everything stays: z as it is there, and nothing locks any more. Any shape. Source: moments with one axle sliding.
     """
     b_f = np.asarray(front) / load.weight
     b_r = np.asarray(rear) / load.weight
     peak_f = np.asarray(load.grip_front * front_braked)
     peak_r = np.asarray(load.grip_rear * rear_braked)
-    slide_f, slide_r = load.sliding * peak_f, load.sliding * peak_r
-    psi, rear_psi, chi = load.front_share, 1.0 - np.asarray(load.front_share), load.chi
-
-    front_slides = (slide_f * psi + b_r) / (1.0 - slide_f * chi)
-    rear_slides = (slide_r * rear_psi + b_f) / (1.0 + slide_r * chi)
-    both_slide = (slide_f * psi + slide_r * rear_psi) / (1.0 - chi * (slide_f - slide_r))
-    rear_follows = (b_r > 0.0) & (b_r >= peak_r * (rear_psi - front_slides * chi))
-    front_follows = (b_f > 0.0) & (b_f >= peak_f * (psi + rear_slides * chi))
+    one = sliding(load, peak_f, peak_r)
+    lift = rear_lift_decel(load)
+    front_slides = (one.front + b_r) / one.with_front
+    rear_slides = (one.rear + b_f) / one.with_rear
+    both_slide = (one.front + one.rear) / (one.with_front + one.with_rear - load.pulled)
+    rear_follows = (b_r > 0.0) & (b_r >= peak_r * axle_share(load, "rear", front_slides))
+    front_follows = (b_f > 0.0) & (b_f >= peak_f * axle_share(load, "front", rear_slides)) & (one.front_locks_at <= lift)
 
     past = first & ~lifted
     front_locked = past & (front_first | (rear_first & front_follows))
     rear_locked = past & (rear_first | (front_first & rear_follows))
-    with_front, without = np.where(rear_locked, both_slide, front_slides), np.where(rear_locked, rear_slides, b_f + b_r)
+    with_front, without = (
+        np.where(rear_locked, both_slide, front_slides),
+        np.where(rear_locked, rear_slides, (b_f + b_r) / load.pulled),
+    )
     z = np.where(front_locked, with_front, without)
-    lift = rear_lift_decel(load)
-    return Panic(np.minimum(z, lift), front_locked, rear_locked, np.asarray(z >= lift))
+    lifts = lifted | (z >= lift * (1.0 - _ROUNDING))
+    return Panic(np.where(lifts, lift, z), front_locked, rear_locked, np.asarray(lifts))
+
+
+@dataclass(frozen=True)
+class Sliding:
+    """One axle sliding, over the weight: `front` and `rear` [1], what each gives at rest; `with_front` and `with_rear` [1], what z
+    is divided by while that axle slides; and the other one's lock: `rear_locks_with` and `front_locks_with` [1], the force it then
+    gives, and `rear_locks_at` and `front_locks_at` [g], infinite where it never does."""
+
+    front: Number
+    rear: Number
+    with_front: Number
+    with_rear: Number
+    rear_locks_with: Number
+    front_locks_with: Number
+    rear_locks_at: Floats
+    front_locks_at: Floats
+
+
+def sliding(load: Load, peak_front: Number, peak_rear: Number) -> Sliding:
+    """What one sliding axle of `load` [record] leaves [record], with `peak_front` [1] and `peak_rear` [1] µ·n_braked/n_wheels.
+
+    z·pulled = sliding·µ·W(z) + b, solved for z. Any shape. Source: moments with one axle sliding.
+    """
+    slide = {"front": load.sliding * peak_front, "rear": load.sliding * peak_rear}
+    given = {axle: slide[axle] * load.at_rest[axle] for axle in AXLES}
+    over = {axle: load.pulled - slide[axle] * load.rise[axle] for axle in AXLES}
+
+    def other(peak: Number, axle: Axle, sliding_one: Axle) -> tuple[Floats, Floats]:
+        """Force over the weight at which `axle` locks while the other slides, and the z there."""
+        below = np.asarray(1.0 - peak * load.rise[axle] / over[sliding_one])
+        force = peak * (load.at_rest[axle] + load.rise[axle] * given[sliding_one] / over[sliding_one])
+        ever = below > 0.0
+        needed = np.where(ever, force / np.where(ever, below, 1.0), np.inf)
+        return needed, np.asarray((given[sliding_one] + needed) / over[sliding_one])
+
+    rear, rear_at = other(peak_rear, "rear", "front")
+    front, front_at = other(peak_front, "front", "rear")
+    return Sliding(given["front"], given["rear"], over["front"], over["rear"], rear, front, rear_at, front_at)
 
 
 def height_by_lifting(wheelbase: Number, total: Number, gain: Number, lift: Number, wheel_centre: Number) -> Floats:

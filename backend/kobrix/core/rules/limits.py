@@ -125,6 +125,16 @@ class Bench:
         return f", {system}" if len(self.solved.systems) > 1 else ""
 
 
+def force_limit(kind: ControlKind, vehicle: str) -> float:
+    """The most force [N] that is asked of a person on a control of `kind` [name] in a `vehicle` [name]; of toes that of a foot.
+
+    Source: UN R13-H, R13 and R78, from memory.
+    """
+    if kind == "car_pedal" and vehicle == "truck":
+        return PUBLISHED["force_limit_truck"].value
+    return PUBLISHED.get(f"force_limit_{kind}", PUBLISHED["force_limit_car_pedal"]).value
+
+
 def effort_band(kind: ControlKind, limit: float | None = None) -> Band | None:
     """Limits of effort on a control of `kind` [name]; without published ones, those of a stated `limit` [N], else None."""
     band = EFFORT.get(kind)

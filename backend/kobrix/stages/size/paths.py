@@ -103,7 +103,7 @@ def parts(answer: Answer, system: chain.System) -> Parts:
         "cylinder": {
             "kind": cylinder.kind, "bore_mm": float(first.bore) * MM, "bore_name": bore_name(float(first.bore)),
             "area_cm2": float(first.area) * CM2, "efficiency": float(cylinder.efficiency),
-            "stroke_mm": None if stroke is None else stroke * MM,
+            "stroke_mm": None if stroke is None else float(stroke) * MM,
             "circuits": [c.name for c in cylinder.chambers],
             "chambers": [
                 {"circuit": c.name, "bore_mm": float(c.bore) * MM, "bore_name": bore_name(float(c.bore)),
@@ -153,7 +153,7 @@ def _line_curves(own: PullPlaces, load: int, size: int) -> LineCurves:
     return doc
 
 
-def curves(load_state: vehicle.Load, load: int, pushes: Floats, at: Places) -> Curves:
+def curves(load: int, pushes: Floats, at: Places) -> Curves:
     """The whole range of `pushes` [N] in one load state, one list a figure, in the units of their names."""
     moment, size = at.moment, pushes.size
 
@@ -161,35 +161,39 @@ def curves(load_state: vehicle.Load, load: int, pushes: Floats, at: Places) -> C
         array = np.asarray(values, dtype=np.float64)
         return _column(array if array.shape[-1:] == (size,) else np.broadcast_to(array, (*array.shape[:-1], size)), load)
 
+    def borne(use: Floats, carried: Floats) -> list[float | None]:
+        return [u if w > 0.0 else None for u, w in zip(column(use), column(carried), strict=True)]
+
+    spin = float(at.spin[min(load, at.spin.size - 1)])
     return {
         "push_n": pushes.tolist(),
-        "front_n": column(moment.front), "rear_n": column(moment.rear),
+        "front_n": column(moment.front * spin), "rear_n": column(moment.rear * spin),
         "decel_g": column(moment.decel), "grip_decel_g": column(moment.grip_decel),
-        "adhesion_front": column(moment.use_front), "adhesion_rear": column(moment.use_rear),
+        "adhesion_front": borne(moment.use_front, moment.load_front), "adhesion_rear": borne(moment.use_rear, moment.load_rear),
         "front_locked": column(moment.front_locked), "rear_locked": column(moment.rear_locked),
-        "ideal_front_share": column(vehicle.axle_share(load_state, "front", moment.decel)),
+        "ideal_front_share": column(moment.load_front / (moment.load_front + moment.load_rear)),
         "lines": {own.pull.system.name: _line_curves(own, load, size) for own in at.pulls},
     }  # fmt: skip
 
 
 def _balance(solved: SolvedSetup, load: int) -> Balance:
     """What the tyres allow in one load state: ideal sharing, lock lines and the weight, for a plot of rear over front [N]."""
-    state = solved.load
-    weight, psi, chi = (pick(np.asarray(v), load, 0, 0) for v in (state.weight, state.front_share, state.chi))
-    mu_f, mu_r = float(np.max(state.grip_front)), float(np.max(state.grip_rear))
-    one = vehicle.Load(weight / 9.80665, psi, chi, mu_f, mu_r, 1.0, 0.0)
-    limit = min(float(vehicle.grip_limit(one, 1.0, 1.0)), (1.0 - psi) / chi)
+    one = vehicle.one_state(solved.load, load)
+    weight, psi, chi, mu_f, mu_r = (float(v) for v in (one.weight, one.front_share, one.chi, one.grip_front, one.grip_rear))
+    limit, own = float(vehicle.grip_limit(one, 1.0, 1.0)), float(vehicle.road_share(one))  # of the brakes' own force
     z = np.linspace(0.0, limit, 31)
-    ideal = [
-        [float(a), float(b)]
-        for a, b in zip(vehicle.ideal_force(one, "front", z), vehicle.ideal_force(one, "rear", z), strict=True)
-    ]
-    corner = [mu_f * float(vehicle.axle_load(one, "front", limit)), mu_r * float(vehicle.axle_load(one, "rear", limit))]
+    ideal = (own * vehicle.ideal_force(one, axle, z) for axle in vehicle.AXLES)
+    corner = [own * float(one.grip(axle) * vehicle.axle_load(one, axle, limit)) for axle in vehicle.AXLES]
+
+    def alone(axle: vehicle.Axle) -> float:
+        """Force [N] at which an axle locks while the other does not brake."""
+        mu = one.grip(axle)
+        return float(own * weight * one.pulled * mu * one.at_rest[axle] / (one.pulled - mu * one.rise[axle]))
+
     return {
         "weight_n": weight, "front_share": psi, "chi": chi, "grip_front": mu_f, "grip_rear": mu_r, "grip_limit_g": limit,
-        "ideal_n": ideal, "corner_n": corner,
-        "front_lock_n": [mu_f * psi * weight / (1.0 - mu_f * chi), 0.0],
-        "rear_lock_n": [0.0, mu_r * (1.0 - psi) * weight / (1.0 + mu_r * chi)],
+        "ideal_n": [[float(f), float(r)] for f, r in zip(*ideal, strict=True)], "corner_n": corner,
+        "front_lock_n": [alone("front"), 0.0], "rear_lock_n": [0.0, alone("rear")],
     }  # fmt: skip
 
 
@@ -199,10 +203,11 @@ def locks_of(path: SolvedPath) -> list[LockView | None]:
     ever = np.isfinite(solved.event.place)
     place = chain.place_of(np.where(ever, solved.event.place, 0.0)[..., None], solved.road.decel.shape[-1] - 1)
     at, pushes = solved.at(place), solved.push_at(place)
+    spin = np.broadcast_to(np.reshape(vehicle.road_share(solved.road.load), (-1,)), (ever.shape[0],))
     return [
         {
             "push_n": pick(pushes, load, 0, 0), "decel_g": pick(solved.event.decel, load, 0),
-            "front_n": pick(at.front, load, 0, 0), "rear_n": pick(at.rear, load, 0, 0),
+            "front_n": pick(at.front, load, 0, 0) * spin[load], "rear_n": pick(at.rear, load, 0, 0) * spin[load],
         } if ever[load, 0] else None
         for load in range(ever.shape[0])
     ]  # fmt: skip
@@ -329,7 +334,7 @@ def path_view(answer: Answer, name: str, wanted: float, reach: float, before: An
             "at_stop": at_stop.moment_document(load, 0) if ok else None,
             "balance": _balance(solved, load),
             "failures": _failures(answer, path, load),
-            "curves": curves(solved.load, load, pushes, sampled),
+            "curves": curves(load, pushes, sampled),
             "gains": None if gains is None else gains[load],
         })  # fmt: skip
     handled = {c.name: c for c in controls_of(answer.setup.systems)}

@@ -72,7 +72,8 @@ def _setup_view(
         return doc
     then = None if before is None else answer_of(before)
     paths = [path_view(answer, path, wanted, reach, then) for path in answer.solved.paths]
-    every = (*answer.solved.conditions[1:], *(failing_of(f, several=False) for f in _airs(answer)))
+    systems = answer.solved.systems
+    every = (*answer.solved.conditions[1:], *(failing_of(f, systems) for f in _airs(answer)))
     doc["solved"] = {"paths": paths, "failures": [{"name": f.name, "words": failure_words(f)} for f in every]}
     doc["headline"] = _headline(worst, paths[-1]["states"][0]["stop_push_n"])
     return doc
@@ -246,11 +247,11 @@ def failed_at(setup: Setup, load: int, reach: float, failure: str, path: str | N
     solved = solve_path(own.healthy.name, pulled, answer.solved.load, answer.solved.wheels, rows, asked.air)
     pushes = range_of(solved, reach)
     places = solved.place_at(pushes)
-    shown = curves(answer.solved.load, load, pushes, Places(solved, places))
+    shown = curves(load, pushes, Places(solved, places))
     gains = gain_curves(solved, own.healthy, places, load + 1)[load]
     return {
         "name": failure,
-        "words": failure_words(failing_of(chosen, several=len(systems) > 1)),
+        "words": failure_words(failing_of(chosen, systems)),
         "curves": shown,
         "gains": gains,
     }

@@ -229,14 +229,16 @@ export const ValveView = memo(function ValveView({ solved, state, now, height }:
 export const AdhesionView = memo(function AdhesionView({ state, now, kind, height }: Of<'state' | 'now' | 'kind'>) {
   const [ref, width] = useWidth<HTMLDivElement>(330);
   const { curves, balance } = state;
-  const braked = (list: readonly number[], force: readonly number[]) =>
-    curves.decel_g.flatMap((z, i): Point[] => ((force[i] ?? 0) > 0 ? [[z, list[i] ?? 0]] : []));
-  const more = now.adhesion.rear > now.adhesion.front ? 'rear' : 'front';
+  const braked = (list: readonly (number | null)[], force: readonly number[]) =>
+    curves.decel_g.flatMap((z, i): Point[] => ((force[i] ?? 0) > 0 && list[i] != null ? [[z, list[i]]] : []));
+  const { front, rear } = now.adhesion;
+  const used = (share: number | null) => (share === null ? 'nothing: it is off the ground' : share.toFixed(2));
+  const more = (rear ?? 0) > (front ?? 0) ? 'rear' : 'front';
   return (
     <>
       <p>
-        At {decel(now.decel)} g the front uses {now.adhesion.front.toFixed(2)}, the rear {now.adhesion.rear.toFixed(2)}:
-        the {more} nearer to locking. UN R13-H, from memory.
+        At {decel(now.decel)} g the front uses {used(front)}, the rear {used(rear)}: the {more} nearer to locking. UN
+        R13-H, from memory.
       </p>
       <div className="plot" ref={ref}>
         <Plotted table={() => adhesionTable(curves)}>
@@ -248,7 +250,7 @@ export const AdhesionView = memo(function AdhesionView({ state, now, kind, heigh
             at={{ decel: now.decel, ...now.adhesion }}
             grip={balance.grip_front}
             car={kind === 'car'}
-            description={`Adhesion used at ${decel(now.decel)} g: front ${now.adhesion.front.toFixed(2)}, rear ${now.adhesion.rear.toFixed(2)}.`}
+            description={`Adhesion used at ${decel(now.decel)} g: front ${used(front)}, rear ${used(rear)}.`}
           />
         </Plotted>
       </div>

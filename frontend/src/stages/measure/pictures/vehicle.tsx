@@ -4,7 +4,7 @@ import { AircraftSide, BikeSide, CarSide, CentreMark } from '../../../drawings/v
 import type { Drawn } from '../Picture';
 
 interface VehicleNumbers {
-  kind: 'car' | 'motorcycle' | 'aircraft';
+  kind: 'car' | 'truck' | 'motorcycle' | 'aircraft';
   wheelbase: number | null;
   height: number | null;
   share: number | null;
@@ -12,7 +12,8 @@ interface VehicleNumbers {
   tail: boolean;
 }
 export function vehiclePicture(n: VehicleNumbers): Drawn {
-  const wheelbase = n.wheelbase ?? (n.kind === 'car' ? 2500 : n.kind === 'motorcycle' ? 1420 : 1600);
+  const wheelbase =
+    n.wheelbase ?? (n.kind === 'car' ? 2500 : n.kind === 'truck' ? 3300 : n.kind === 'motorcycle' ? 1420 : 1600);
   const px = 300;
   const s = px / wheelbase;
   const x = 150;
@@ -28,10 +29,10 @@ export function vehiclePicture(n: VehicleNumbers): Drawn {
     height: 340,
     svg: (
       <>
-        {n.kind === 'car' && <CarSide {...shape} height={height} front={share} />}
+        {(n.kind === 'car' || n.kind === 'truck') && <CarSide {...shape} height={height} front={share} />}
         {n.kind === 'motorcycle' && <BikeSide {...shape} />}
         {n.kind === 'aircraft' && <AircraftSide {...shape} tail={n.tail} />}
-        {n.kind !== 'car' && <CentreMark x={cx} y={cy} />}
+        {(n.kind === 'motorcycle' || n.kind === 'aircraft') && <CentreMark x={cx} y={cy} />}
         <Ground x1={20} x2={584} y={y} />
         <Line a={[x, y + 8]} b={[x, y + 56]} />
         <Line a={[x + px, y + 8]} b={[x + px, y + 56]} />
