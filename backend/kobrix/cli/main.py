@@ -32,22 +32,23 @@ def _write(document: Any) -> None:
 def _evaluate(args: argparse.Namespace) -> int:
     from kobrix.cli.table import shortcut, table
     from kobrix.cli.usual import usual_heat, usual_tolerance
-    from kobrix.evaluate.findings import findings
+    from kobrix.evaluate.findings import doubts_document, findings
     from kobrix.evaluate.gains import gains_document
     from kobrix.evaluate.questions import whole_document
     from kobrix.evaluate.solve import Answer, wanted_stop
+    from kobrix.evaluate.uncertainty import bare, said_of
     from kobrix.fileformat import files
     from kobrix.fileformat.job import AS_FOUND, Job
-    from kobrix.fileformat.questions import Questions
+    from kobrix.fileformat.questions import Questions, Trials
 
     document = _read(args.file)
     asked = document.pop("questions", {}) if isinstance(document, dict) else {}
     if args.questions is not None:
         asked = _read(args.questions)
     value = files.read_file(document)
-    before = None
+    before, job, name = None, None, args.setup or AS_FOUND
     if isinstance(value, Job):
-        name = args.setup or AS_FOUND
+        job = value
         before = None if name == AS_FOUND else Answer(value.setup(AS_FOUND))
         value = value.setup(name)
     elif args.setup is not None:
@@ -65,7 +66,13 @@ def _evaluate(args: argparse.Namespace) -> int:
     questions = files.check(Questions, asked)
     answer = Answer(value, questions)
     result = whole_document(answer)
-    result["findings"] = findings(answer, before)
+    trials = questions.trials or Trials()
+    entered = bare(trials.usual_doubts)
+    if job is not None:
+        entered = said_of(job, name, trials.usual_doubts)
+    result["findings"] = findings(answer, before, entered, trials.n, trials.seed)
+    result["doubts"] = doubts_document(value, entered)
+    result["trials"] = {"n": trials.n, "seed": trials.seed}
     stop = wanted_stop([a for a in (answer, before) if a is not None])
     if before is not None and stop is not None:
         gains = gains_document(answer, before, stop)

@@ -3,6 +3,7 @@
 from typing import Any
 
 from kobrix.core.errors import BadFile
+from kobrix.evaluate.questions import ROW
 from kobrix.evaluate.solve import Answer, pick
 from kobrix.fileformat.models import Setup
 from kobrix.fileformat.quantities import value_of
@@ -46,7 +47,4 @@ def usual_heat(setup: Setup, asked: dict[str, Any] | None) -> dict[str, Any]:
     first = next((s for s in stations if s.axle == "front"), None) or next(iter(stations), None)
     if first is None:
         raise BadFile(["--heat needs a disc brake; this setup has none."])
-    return {
-        "station": first.name, "speed_from_kmh": 100, "speed_to_kmh": 0, "ambient_c": 20, "start_c": 80, "stops": 10,
-        "cooling_speed_kmh": 80, "cooling_time_s": 30,
-    }  # fmt: skip
+    return {"station": first.name, **ROW}

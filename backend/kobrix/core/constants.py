@@ -130,6 +130,44 @@ ASSUMED = {
     "tyre.aspect_inch": Known(0.92, "1", _GUESS, "aspect-less inch size: measure it", 0.85, 1.0),
 }
 
+
+@dataclass(frozen=True)
+class Doubt:
+    """How far an entry that was typed without a ± is usually off: half a `width` [its unit], or of the entry where `of_entry`."""
+
+    width: float
+    unit: str
+    of_entry: bool = False
+    what: str = ""
+
+
+# Half widths of what is typed bare, our estimate throughout; what is not named here is taken as exact.
+USUAL_DOUBTS = {
+    "friction": Doubt(0.08, "1", True, "pad or lining friction"),
+    "c_star": Doubt(0.15, "1", True, "shoe factor C* given bare"),
+    "grip": Doubt(0.05, "1", True, "grip of the tyres"),
+    "mass": Doubt(0.02, "1", True, "mass"),
+    "front_share": Doubt(0.02, "1", False, "share of the weight on the front"),
+    "front_share_aircraft": Doubt(0.01, "1", False, "share of the weight on the front, aircraft"),
+    "cg_height": Doubt(0.05, "1", True, "height of the centre of gravity"),
+    "rolling_radius": Doubt(0.01, "1", True, "rolling radius, from a tyre's size too"),
+    "wheelbase": Doubt(0.005, "m", False, "wheelbase"),
+    "pedal_length": Doubt(0.001, "m", False, "pivot to pad, pivot to pin"),
+    "pedal_room": Doubt(0.005, "m", False, "travel to the stop"),
+    "free_play": Doubt(0.001, "m", False, "free play"),
+    "rotor_diameter": Doubt(0.0005, "m", False, "rotor diameter"),
+    "pad_height": Doubt(0.001, "m", False, "pad height"),
+    "hose_length": Doubt(0.05, "1", True, "hose length"),
+    "hose_growth": Doubt(0.25, "1", True, "growth of a hose as stated"),
+    "hard_line_length": Doubt(0.05, "1", True, "hard line length"),
+    "bar_share": Doubt(0.01, "1", False, "front's share of a balance bar"),
+    "valve_adjustable": Doubt(150e3, "Pa", False, "knee or setting of an adjustable valve"),
+    "valve_fixed": Doubt(0.10, "1", True, "knee or setting of a fixed valve"),
+    "valve_decel": Doubt(0.03, "g", False, "deceleration at which a valve acts"),
+    "booster_gain": Doubt(0.10, "1", True, "gain of a booster"),
+    "vacuum": Doubt(5e3, "Pa", False, "vacuum"),
+}
+
 # What stands in when a person says "don't know" about something that has no default: entered and marked as assumed.
 STAND_INS = {
     "grip": Known(0.9, "1", _PRACTICE, "a road tyre on a dry road", 0.7, 1.05),

@@ -445,6 +445,32 @@ def heat_of_all(setup: Setup, asked: JsonObject) -> dict[str, RotorHeat]:
     return found
 
 
+# The row of stops that setups are compared by, and pads and fluid judged: our estimate of a hard road.
+ROW = {
+    "speed_from_kmh": 100, "speed_to_kmh": 0, "ambient_c": 20, "start_c": 80, "stops": 10, "cooling_speed_kmh": 80, "cooling_time_s": 30,
+}  # fmt: skip
+
+
+class PeakOverAir(RotorHeat):
+    """A rotor's heat with the air it is told above."""
+
+    air_c: float
+
+
+def row_of_stops(answer: Answer) -> dict[str, PeakOverAir]:
+    """What every disc of a complete `answer` whose mass and cooling area are known reaches in the row of stops {station: heat}."""
+    found: dict[str, PeakOverAir] = {}
+    if answer.solved is None:
+        return found
+    for station in (s for system in answer.setup.systems for s in system.stations):
+        brake = station.brake
+        if isinstance(brake, DiscBrake) and brake.rotor_mass_kg is not None and brake.rotor_cooling_area_cm2 is not None:
+            question = Heat.model_validate({**ROW, "station": station.name})
+            heat = _or_reason(("peaks_c",), partial(_heat, answer, answer.solved, question))
+            found[station.name] = {**heat, "air_c": float(ROW["ambient_c"])}
+    return found
+
+
 def answers_document(answer: Answer) -> Answers:
     """Every answer asked for besides, {question: document}; null figures carry their reason."""
     asked, solved = answer.questions, answer.solved

@@ -97,7 +97,7 @@ def _linkage_document(system: chain.System) -> LinkageResult | None:
 def pin_window_document(answer: Answer, system: chain.System) -> PinWindow | None:
     """Where the pin may sit: the least for the room of the whole stroke, the greatest for a good effort at the design stop."""
     limit = facts_of(answer).force_limits.get(system.name)
-    window = None if answer.solved is None else pin_places(answer.solved, system, limit)
+    window = None if answer.solved is None else pin_places(answer.solved, system, limit, answer.setup.vehicle.kind)
     if window is None:
         return None
     least, greatest = window
@@ -305,9 +305,8 @@ def _design_control(answer: Answer, path: SolvedPath, pull: Pull, load: int, for
         if pull.pedal.linked is not None:
             own["instant_ratio"] = pick(np.asarray(pull.pedal.ratio_at(place)), load, 0, 0)
             own["rod_angle_deg"] = math.degrees(pick(linkage.rod_angle(pull.pedal.linked, known.piston.at(place)), load, 0, 0))
-    level = effort_level(system.control.kind, force, facts_of(answer).force_limits.get(system.name))
-    if level is not None:
-        own["effort_level"] = level
+    limit = facts_of(answer).force_limits.get(system.name)
+    own["effort_level"] = effort_level(system.control.kind, force, limit, answer.setup.vehicle.kind)
     return own
 
 

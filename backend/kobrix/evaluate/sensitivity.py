@@ -16,11 +16,9 @@ from kobrix.core.physics.solved_setup import settle, settle_decel
 from kobrix.evaluate.shapes import Percentiles, SensitiveEntry, Sensitivity
 from kobrix.evaluate.solve import Answer, control_paths_of
 from kobrix.evaluate.to_core import convert
-from kobrix.evaluate.uncertainty import drawn_within, made_of, uncertain_entries
+from kobrix.evaluate.uncertainty import SEED, TRIALS, drawn_within, made_of, said_of, uncertain_entries
 from kobrix.fileformat.job import Job
 from kobrix.fileformat.questions import Questions
-
-TRIALS, SEED = 400, 1
 
 
 def _figures(setup: Any, decel: float) -> tuple[Floats, Floats | None]:
@@ -61,7 +59,7 @@ def sensitivity_of(job: Job, name: str) -> Sensitivity:
     if answer.solved is None or not bool(answer.solved.main.design_known[0]):
         raise Impossible("what matters most", "the setup does not give a stop yet")
     decel = float(answer.solved.main.design_decel[0])
-    found = uncertain_entries(job, name)
+    found = [d for d in uncertain_entries(setup, said_of(job, name)) if d.standing != "exact"]
     doc: Sensitivity = {"decel_g": decel, "push_n": None, "travel_mm": None, "entries": [], "trials": TRIALS}
     if not found:
         return doc
@@ -84,7 +82,7 @@ def sensitivity_of(job: Job, name: str) -> Sensitivity:
     travel_ranks = None if far is None else _ranks(trials, far)
     for n, doubt in enumerate(found):
         own: SensitiveEntry = {
-            "path": doubt.path, "assumed": doubt.assumed, "value": doubt.value, "least": doubt.least, "most": doubt.most,
+            "path": doubt.path, "standing": doubt.standing, "value": doubt.value, "least": doubt.least, "most": doubt.most,
             "push_rank": float(push_ranks[n]), "push_n": _pair(ends[n]), "travel_rank": 0.0, "travel_mm": None,
         }  # fmt: skip
         if travel_ranks is not None:

@@ -12,6 +12,7 @@ from kobrix.fileformat.paths import Edit, JsonObject
 
 Axle = Literal["front", "rear"]
 Lock = Literal["front", "rear", "both", "rear_lift", "none"]
+Standing = Literal["assumed", "plus_minus", "usual", "exact"]
 LimitedBy = Literal["force", "travel", "chamber", "contact", "all_lost"]
 
 
@@ -394,17 +395,43 @@ class Answers(TypedDict, total=False):
     nose_over: NoseOverAnswer
 
 
-class FindingMend(TypedDict):
-    """A mend: a label to press, its name while it is tried, and the edits below the setup that it makes; none for one that is only shown."""
+class Brought(TypedDict):
+    """What a mend makes worse: the judgement, its new level and figure, in words."""
+
+    id: str
+    level: Level
+    value: float | None
+    sentence: str
+
+
+class Mend(TypedDict):
+    """A mend as it was tried: a label to press, its name while it is looked at, the edits below the setup that it makes; the judgements
+    it cures and those it makes worse; what it gives in words; of a valve the nominal `edge` [kPa]."""
 
     kind: str
     label: str
     name: str
     edits: list[Edit]
+    cures: list[str]
+    brings: list[Brought]
+    words: str
+    edge: float | None
+
+
+class Settle(TypedDict):
+    """What would settle a verdict: the act, its minutes, the entries it measures, the share of the doubt that goes, and what the chance
+    becomes, the smaller first."""
+
+    act: str
+    minutes: int
+    paths: list[str]
+    settles: float
+    low: float
+    high: float
 
 
 class Finding(TypedDict):
-    """A judgement in words."""
+    """A judgement in words, with its chance once it was tried."""
 
     id: str
     rule: str
@@ -415,7 +442,32 @@ class Finding(TypedDict):
     source: str
     value: float | None
     limit: float | None
-    mend: FindingMend | None
+    unit: str
+    links: list[str]
+    chance: float | None
+    chance_limit: float | None
+    sampling_error: float | None
+    was_so: bool | None
+    settle: list[Settle]
+    by_stops: float
+    mends: list[Mend]
+    state: Literal["tried", "nominal"]
+
+
+class DoubtedEntry(TypedDict):
+    """An entry that was drawn, or is exact because the person says so: dotted path below the setup, its range."""
+
+    path: str
+    standing: Standing
+    least: float
+    most: float
+
+
+class TrialsRun(TypedDict):
+    """How many trials, of which seed."""
+
+    n: int
+    seed: int
 
 
 class Bought(TypedDict):
@@ -468,6 +520,8 @@ class Result(TypedDict):
     unanswered: NotRequired[list[str]]
     answers: NotRequired[Answers]
     findings: NotRequired[list[Finding]]
+    doubts: NotRequired[list[DoubtedEntry]]
+    trials: NotRequired[TrialsRun]
     gains: NotRequired[GainsResult]
 
 
@@ -483,7 +537,7 @@ class SensitiveEntry(TypedDict):
     """What one doubted entry does: alone from one end of its range to the other, and its rank in the trials."""
 
     path: str
-    assumed: bool
+    standing: Standing
     value: float
     least: float
     most: float

@@ -21,7 +21,7 @@ from kobrix.evaluate.to_core import Converted, convert
 from kobrix.fileformat.models import Setup, controls_of
 from kobrix.fileformat.quantities import si, value_of
 from kobrix.fileformat.questions import HEALTH, NONE, Failure, Questions
-from kobrix.fileformat.stations import DiscBrake
+from kobrix.fileformat.stations import DiscBrake, DrumBrake, ShoeFactor
 
 FOOT_SHARE = ASSUMED["motorcycle.foot_share"].value
 
@@ -215,9 +215,17 @@ class Answer:
 def facts_of(answer: Answer) -> Facts:
     """What the file says of parts that no formula needs, for the judgements."""
     retained: dict[str, bool] = {}
-    found = Facts(answer.setup.vehicle.kind, retained)
+    vehicle = answer.setup.vehicle
+    found = Facts(
+        vehicle.kind,
+        tuple(s.trailer is not None for s in vehicle.load_states),
+        vehicle.force_ratio is not None,
+        retained=retained,
+    )
     for system in answer.setup.systems:
         found.fluids[system.name] = system.fluid
+        if system.fluid_most_c is not None:
+            found.fluid_most[system.name] = si(system.fluid_most_c, "fluid_most_c")
         if system.control.rod_retained is not None:
             retained[system.name] = system.control.rod_retained
         if system.control.force_limit_n is not None:
@@ -238,6 +246,12 @@ def facts_of(answer: Answer) -> Facts:
             if gives:
                 found.hose_gives[station.name] = max(gives)
             brake = station.brake
+            given = brake.c_star if isinstance(brake, DrumBrake) and isinstance(brake.c_star, ShoeFactor) else brake.friction
+            found.given[station.name] = frozenset(s for s in ("hot", "wet") if getattr(given, s, None) is not None)
+            if isinstance(brake, DrumBrake) and brake.cup_expanders is not None:
+                found.cup_expanders[station.name] = brake.cup_expanders
+            if isinstance(brake, DiscBrake) and brake.pad_most_c is not None:
+                found.pad_most[station.name] = si(brake.pad_most_c, "pad_most_c")
             if isinstance(brake, DiscBrake) and brake.rotor_thickness_mm is not None:
                 least = brake.rotor_least_thickness_mm
                 found.rotors[station.name] = (
@@ -273,7 +287,7 @@ class ByContent(Generic[Part]):
         return isinstance(other, ByContent) and self._text == other._text
 
 
-@lru_cache(maxsize=48)
+@lru_cache(maxsize=384)
 def answer_of(known: ByContent[Setup]) -> Answer:
     return Answer(known.part)
 

@@ -61,7 +61,7 @@ def linkage_of(part: models.Linkage, radius: float, path: str) -> linkage.Linkag
     x, y = (si(v, "bore_point_mm") for v in part.bore_point_mm)
     angles = (si(part.rest_angle_deg, "rest_angle_deg"), si(part.bore_direction_deg, "bore_direction_deg"))
     link = linkage.Linkage(radius, angles[0], float(part.sense), (x, y), angles[1], si(part.rod_mm, "rod_mm"))
-    if np.all(np.isfinite(radius)) and not linkage.reachable(link):
+    if np.ndim(radius) == 0 and np.isfinite(radius) and not linkage.reachable(link):
         raise BadEntry(
             f"{path}.linkage", "a rod that does not reach the bore's axis, or a pedal that pulls the piston out",
             "a rod long enough, and the sense in which pressing drives the piston into the bore",

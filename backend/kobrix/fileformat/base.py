@@ -14,8 +14,10 @@ DESCRIBED = "KOBRIX_DESCRIBED"  # set in the environment where the shapes of fil
 Name = Annotated[str, Field(min_length=1, max_length=80)]
 
 
-def q(name: str, least: float, most: float, why: str = "", assumed: str | None = None, above: bool = False) -> Quantity:
-    return Quantity(name, least, most, why, assumed, above)
+def q(
+    name: str, least: float, most: float, why: str = "", assumed: str | None = None, above: bool = False, doubt: str | None = None
+) -> Quantity:
+    return Quantity(name, least, most, why, assumed, above, doubt)
 
 
 class Part(BaseModel):

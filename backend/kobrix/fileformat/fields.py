@@ -36,6 +36,7 @@ class Quantity:
     why: str = ""
     assumed: str | None = None
     above: bool = False  # the least value itself is not allowed
+    doubt: str | None = None  # the key of its usual doubt
 
     @property
     def allowed(self) -> str:

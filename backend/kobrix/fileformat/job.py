@@ -5,13 +5,15 @@ from typing import Any, Literal, Self
 from pydantic import Field, model_validator
 from pydantic_core import PydanticCustomError
 
+from kobrix.core.constants import USUAL_DOUBTS
 from kobrix.core.errors import BadEntry, NotFound
 from kobrix.fileformat.base import Name, Part, unique
 from kobrix.fileformat.models import Setup, System, Vehicle
-from kobrix.fileformat.quantities import label_of, value_of
+from kobrix.fileformat.quantities import label_of, si, value_of
 from kobrix.fileformat.shelf import ShelfPart
 
 AS_FOUND = "as found"
+_UNITS = {"1": "share", "m": "width_mm", "Pa": "width_kpa", "g": "width_g"}  # a name whose unit a usual doubt is read in
 
 
 class Plan(Part):
@@ -50,6 +52,8 @@ class Job(Part):
     plans: list[Plan] = Field(default=[], max_length=40)
     tolerances: dict[str, str] = {}
     assumed: list[str] = []
+    exact: list[str] = []
+    usual_doubts: dict[str, str] = {}
     shelf: list[ShelfPart] = Field(default=[], max_length=400)
     condition: list[Note] = Field(default=[], max_length=100)
 
@@ -59,6 +63,8 @@ class Job(Part):
         unique([p.name for p in self.shelf], "shelf", "part")
         for path, text in self.tolerances.items():
             self._check_tolerance(path, text)
+        self._check_standings()
+        self.usual_widths()
         for plan in (self.as_found, *self.plans):
             if plan.vehicle:
                 self.setup_of(plan)
@@ -73,6 +79,29 @@ class Job(Part):
                 )
         except BadEntry as refused:
             raise PydanticCustomError("relation", "{sentence}", {"sentence": str(refused), "field": "tolerances"}) from None
+
+    def _check_standings(self) -> None:
+        groups = (set(self.assumed), set(self.tolerances), set(self.exact))
+        twice = sorted((groups[0] & groups[1]) | (groups[0] & groups[2]) | (groups[1] & groups[2]))
+        if twice:
+            refused = BadEntry(twice[0], "more than one of assumed, exact and a ±", "one of the three, or none")
+            raise PydanticCustomError("relation", "{sentence}", {"sentence": str(refused), "field": "exact"})
+
+    def usual_widths(self) -> dict[str, float]:
+        """The usual doubts that this job changes {kind: half width in the unit of the table}. Raises where one cannot be read."""
+        found = {}
+        for key, text in self.usual_doubts.items():
+            known = USUAL_DOUBTS.get(key)
+            try:
+                if known is None:
+                    raise BadEntry("usual doubt", repr(key), "one of " + ", ".join(USUAL_DOUBTS))
+                width = si(text.lstrip("±+- "), _UNITS["1" if known.of_entry else known.unit])
+                if not width >= 0.0:
+                    raise BadEntry("usual doubt", f"± {text!r}", "a half width from 0 up, such as ± 8 %")
+            except BadEntry as refused:
+                raise PydanticCustomError("relation", "{sentence}", {"sentence": str(refused), "field": "usual_doubts"}) from None
+            found[key] = width
+        return found
 
     def setup_of(self, plan: Plan) -> Setup:
         """The setup of a `plan`: the job's vehicle with the plan's overrides, and the plan's systems."""

@@ -34,12 +34,12 @@ class LoadState(Part):
 
     name: Name
     mass_kg: Annotated[
-        Typed | None, q("mass_kg", 20, 60000, "a lighter or heavier road vehicle is not one this model is for")
+        Typed | None, q("mass_kg", 20, 60000, "a lighter or heavier road vehicle is not one this model is for", doubt="mass")
     ] = None
     front_share: Annotated[
-        Typed | None, q("front_share", 0, 1, "it is the share of the weight on the front wheels", above=True)
+        Typed | None, q("front_share", 0, 1, "it is the share of the weight on the front wheels", above=True, doubt="front_share")
     ] = None
-    cg_height_mm: Annotated[Typed | None, q("cg_height_mm", 50, 3000, "it is measured from the ground")] = None
+    cg_height_mm: Annotated[Typed | None, q("cg_height_mm", 50, 3000, "it is measured from the ground", doubt="cg_height")] = None
     trailer: Trailer | None = None
 
 
@@ -47,11 +47,15 @@ class Vehicle(Part):
     """What the brakes stop."""
 
     kind: Literal["car", "truck", "motorcycle", "aircraft"] = "car"
-    wheelbase_mm: Annotated[Typed | None, q("wheelbase_mm", 300, 12000)] = None
+    wheelbase_mm: Annotated[Typed | None, q("wheelbase_mm", 300, 12000, doubt="wheelbase")] = None
     track_mm: Annotated[Typed | None, q("track_mm", 200, 4000, "the middle of one tyre to the middle of the other")] = None
     force_ratio: dict[str, Annotated[Typed, q("force_ratio", 0, 10)]] | None = None
-    grip_front: Annotated[Typed | None, q("grip_front", 0.05, 2.5, "a road tyre on dry asphalt gives about 0.9")] = None
-    grip_rear: Annotated[Typed | None, q("grip_rear", 0.05, 2.5, "a road tyre on dry asphalt gives about 0.9")] = None
+    grip_front: Annotated[
+        Typed | None, q("grip_front", 0.05, 2.5, "a road tyre on dry asphalt gives about 0.9", doubt="grip")
+    ] = None
+    grip_rear: Annotated[Typed | None, q("grip_rear", 0.05, 2.5, "a road tyre on dry asphalt gives about 0.9", doubt="grip")] = (
+        None
+    )
     load_states: list[LoadState] = Field(default=[], max_length=12)
     sliding_factor: Annotated[
         Typed | None, q("sliding_factor", 0.3, 1, "a locked tyre grips less than its peak", "vehicle.sliding_factor")
@@ -79,10 +83,10 @@ class Control(Part):
     """The pedal: pivot to pad centre, pivot to pushrod pin, and the room it has."""
 
     kind: Literal["car_pedal", "motorcycle_foot", "hand_lever", "aircraft_pedal"] = "car_pedal"
-    pivot_to_pad_mm: Annotated[Typed | None, q("pivot_to_pad_mm", 20, 800)] = None
-    pivot_to_pin_mm: Annotated[Typed | None, q("pivot_to_pin_mm", 3, 800)] = None
-    available_travel_mm: Annotated[Typed | None, q("available_travel_mm", 1, 500)] = None
-    free_play_mm: Annotated[Typed | None, q("free_play_mm", 0, 100, "", "control.free_play")] = None
+    pivot_to_pad_mm: Annotated[Typed | None, q("pivot_to_pad_mm", 20, 800, doubt="pedal_length")] = None
+    pivot_to_pin_mm: Annotated[Typed | None, q("pivot_to_pin_mm", 3, 800, doubt="pedal_length")] = None
+    available_travel_mm: Annotated[Typed | None, q("available_travel_mm", 1, 500, doubt="pedal_room")] = None
+    free_play_mm: Annotated[Typed | None, q("free_play_mm", 0, 100, "", "control.free_play", doubt="free_play")] = None
     efficiency: Annotated[Typed | None, q("efficiency", 0.3, 1, "friction never adds force", "control.efficiency")] = None
     return_force_n: Annotated[Typed | None, q("return_force_n", 0, 500, "", "control.return_force")] = None
     mount_stiffness_n_per_mm: Annotated[Typed | None, q("mount_stiffness_n_per_mm", 50, 1e7, "left out: it does not yield")] = (
@@ -106,13 +110,13 @@ class Booster(Part):
     diaphragms_mm: list[Annotated[Typed, q("diaphragms_mm", 50, 500)]] | None = Field(None, max_length=4)
     nominal_diaphragms_mm: list[Annotated[Typed, q("nominal_diaphragms_mm", 50, 500)]] | None = Field(None, max_length=4)
     vacuum_kpa: Annotated[
-        Typed | None, q("vacuum_kpa", 0, 101.325, "no vacuum is deeper than the air is heavy", "booster.vacuum")
+        Typed | None, q("vacuum_kpa", 0, 101.325, "no vacuum is deeper than the air is heavy", "booster.vacuum", doubt="vacuum")
     ] = None
     efficiency: Annotated[Typed | None, q("efficiency", 0.3, 1, "", "booster.efficiency")] = None
     pump_pressure_kpa: Annotated[Typed | None, q("pump_pressure_kpa", 100, 30000)] = None
     piston_area_cm2: Annotated[Typed | None, q("piston_area_cm2", 0.1, 100)] = None
     limit_n: Annotated[Typed | None, q("limit_n", 0, 50000)] = None
-    gain: Annotated[Typed | None, q("gain", 1, 50, "below 1 it would hinder")] = None
+    gain: Annotated[Typed | None, q("gain", 1, 50, "below 1 it would hinder", doubt="booster_gain")] = None
     cut_in_n: Annotated[Typed | None, q("cut_in_n", 0, 1000, "", "booster.cut_in")] = None
     jump_in_n: Annotated[Typed | None, q("jump_in_n", 0, 5000, "", "booster.jump_in")] = None
     lost_travel_mm: Annotated[Typed | None, q("lost_travel_mm", 0, 20, "", "booster.lost_travel")] = None
@@ -196,7 +200,9 @@ class TandemCylinder(CylinderPart, Bored):
 class BalanceBar(Part):
     """How a bar shares the force: the front's share, or the bearing's distance to each clevis."""
 
-    front_share: Annotated[Typed | None, q("front_share", 0.05, 0.95, "a bar cannot give one cylinder nearly all")] = None
+    front_share: Annotated[
+        Typed | None, q("front_share", 0.05, 0.95, "a bar cannot give one cylinder nearly all", doubt="bar_share")
+    ] = None
     pivot_to_front_clevis_mm: Annotated[Typed | None, q("pivot_to_front_clevis_mm", 1, 300)] = None
     pivot_to_rear_clevis_mm: Annotated[Typed | None, q("pivot_to_rear_clevis_mm", 1, 300)] = None
     stop_mm: Annotated[Typed | None, q("stop_mm", 0, 100)] = None

@@ -204,6 +204,14 @@ class Tolerance(OfOne):
     plus_minus: dict[str, Typed] = Field(min_length=1, max_length=60)
 
 
+class Trials(Part):
+    """How many trials the chances are counted in, their seed, and whether what was typed bare has its usual doubt."""
+
+    n: Annotated[int, Field(ge=20, le=20000)] = 400
+    seed: Annotated[int, Field(ge=0, le=2**32 - 1)] = 1
+    usual_doubts: bool = True
+
+
 class Working(OfOne):
     """How do the figures at one push, or at the push of one deceleration, come about?"""
 
@@ -240,6 +248,7 @@ class Questions(Part):
     nose_over: NoseOver | None = None
     tolerance: Tolerance | None = None
     working: Working | None = None
+    trials: Trials | None = None
 
 
 NONE = Questions()  # nothing is asked

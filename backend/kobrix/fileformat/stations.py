@@ -14,17 +14,17 @@ from kobrix.fileformat.quantities import Typed
 class Friction(Sparse):
     """Friction of pads or linings: cold, and hot and wet where known (else cold stands in, and the result says so)."""
 
-    cold: Annotated[Typed | None, q("friction", 0.05, 1.2, "usual pads lie between 0.25 and 0.55")] = None
-    hot: Annotated[Typed | None, q("friction", 0.01, 1.2)] = None
-    wet: Annotated[Typed | None, q("friction", 0.01, 1.2)] = None
+    cold: Annotated[Typed | None, q("friction", 0.05, 1.2, "usual pads lie between 0.25 and 0.55", doubt="friction")] = None
+    hot: Annotated[Typed | None, q("friction", 0.01, 1.2, doubt="friction")] = None
+    wet: Annotated[Typed | None, q("friction", 0.01, 1.2, doubt="friction")] = None
 
 
 class ShoeFactor(Part):
     """Shoe factor C* given by the maker: cold, and hot and wet where known."""
 
-    cold: Annotated[Typed | None, q("c_star", 0.2, 12)] = None
-    hot: Annotated[Typed | None, q("c_star", 0.05, 12)] = None
-    wet: Annotated[Typed | None, q("c_star", 0.05, 12)] = None
+    cold: Annotated[Typed | None, q("c_star", 0.2, 12, doubt="c_star")] = None
+    hot: Annotated[Typed | None, q("c_star", 0.05, 12, doubt="c_star")] = None
+    wet: Annotated[Typed | None, q("c_star", 0.05, 12, doubt="c_star")] = None
 
 
 class DiscBrake(Part):
@@ -34,8 +34,8 @@ class DiscBrake(Part):
     caliper: Literal["fixed", "floating"] | None = None
     pistons_mm: list[Annotated[Typed, q("pistons_mm", 5, 150)]] | None = Field(None, min_length=1, max_length=12)
     calipers: Annotated[int, Field(ge=1, le=4)] = 1
-    rotor_diameter_mm: Annotated[Typed | None, q("rotor_diameter_mm", 80, 600)] = None
-    pad_height_mm: Annotated[Typed | None, q("pad_height_mm", 5, 200)] = None
+    rotor_diameter_mm: Annotated[Typed | None, q("rotor_diameter_mm", 80, 600, doubt="rotor_diameter")] = None
+    pad_height_mm: Annotated[Typed | None, q("pad_height_mm", 5, 200, doubt="pad_height")] = None
     edge_inset_mm: Annotated[Typed | None, q("edge_inset_mm", 0, 30, "", "disc.edge_inset")] = None
     radius_rule: Literal["uniform_wear", "uniform_pressure"] = "uniform_wear"
     friction: Friction | None = None
@@ -72,7 +72,7 @@ class DrumBrake(Part):
     shoes: Literal["leading_trailing", "two_leading", "duo_servo"] | None = None
     friction: Friction | None = None
     shoe_k: Annotated[Typed | None, q("shoe_k", 0.4, 1, "", "drum.shoe_k")] = None
-    c_star: Annotated[Typed, q("c_star", 0.2, 12)] | ShoeFactor | None = None
+    c_star: Annotated[Typed, q("c_star", 0.2, 12, doubt="c_star")] | ShoeFactor | None = None
     efficiency: Annotated[Typed | None, q("efficiency", 0.3, 1, "friction never adds force", "drum.efficiency")] = None
     threshold_kpa: Annotated[Typed | None, q("threshold_kpa", 0, 3000, "", "drum.threshold")] = None
     shoe_clearance_mm: Annotated[Typed | None, q("shoe_clearance_mm", 0, 5, "", "drum.shoe_clearance")] = None
@@ -100,7 +100,7 @@ class ProportioningValve(Part):
     """Passes all up to the knee and a share of what is above it."""
 
     kind: Literal["proportioning"]
-    knee_kpa: Annotated[Typed, q("knee_kpa", 0, 30000)]
+    knee_kpa: Annotated[Typed, q("knee_kpa", 0, 30000, doubt="valve")]
     slope: Annotated[Typed | None, q("slope", 0, 1, "above 1 it would add pressure", "valve.slope")] = None
     bypass: bool = False
     adjustable: bool = False
@@ -110,7 +110,7 @@ class LimitingValve(Part):
     """Lets the pressure rise to a setting and no further."""
 
     kind: Literal["limiting", "regulator"]
-    setting_kpa: Annotated[Typed, q("setting_kpa", 0, 30000, above=True)]
+    setting_kpa: Annotated[Typed, q("setting_kpa", 0, 30000, above=True, doubt="valve")]
     adjustable: bool = False
 
 
@@ -118,7 +118,7 @@ class LoadSensingValve(Part):
     """A proportioning valve whose knee follows the rear axle's load."""
 
     kind: Literal["load_sensing"]
-    knee_kpa: Annotated[Typed, q("knee_kpa", 0, 30000)]
+    knee_kpa: Annotated[Typed, q("knee_kpa", 0, 30000, doubt="valve")]
     coefficient_kpa_per_n: Annotated[Typed, q("coefficient_kpa_per_n", 0, 100)]
     reference_rear_load_n: Annotated[Typed, q("reference_rear_load_n", 0, 1e6)]
     slope: Annotated[Typed, q("slope", 0, 1, "above 1 it would add pressure")]
@@ -128,7 +128,7 @@ class DecelSensingValve(Part):
     """A proportioning valve that begins to work at a deceleration."""
 
     kind: Literal["deceleration_sensing"]
-    decel_g: Annotated[Typed, q("decel_g", 0, 3, above=True)]
+    decel_g: Annotated[Typed, q("decel_g", 0, 3, above=True, doubt="valve_decel")]
     slope: Annotated[Typed, q("slope", 0, 1, "above 1 it would add pressure")]
 
 
@@ -150,9 +150,9 @@ class Hose(Part):
 
     kind: Literal["rubber", "braided"] | None = None
     coefficient_cm3_per_m_mpa: Annotated[
-        Typed | None, q("coefficient_cm3_per_m_mpa", 0, 5, "left out: 0.12 rubber, 0.04 braided")
+        Typed | None, q("coefficient_cm3_per_m_mpa", 0, 5, "left out: 0.12 rubber, 0.04 braided", doubt="hose_growth")
     ] = None
-    length_mm: Annotated[Typed | None, q("length_mm", 0, 20000)] = None
+    length_mm: Annotated[Typed | None, q("length_mm", 0, 20000, doubt="hose_length")] = None
     count: Annotated[int, Field(ge=0, le=12)] = 1
     age_years: Annotated[Typed | None, q("age_years", 0, 100)] = None
 
@@ -163,7 +163,7 @@ class HardLine(Part):
     material: Literal["steel", "copper_nickel", "stainless"] | None = None
     youngs_gpa: Annotated[Typed | None, q("youngs_gpa", 1, 1000)] = None
     poisson: Annotated[Typed | None, q("poisson", 0, 0.5)] = None
-    length_mm: Annotated[Typed | None, q("length_mm", 0, 50000)] = None
+    length_mm: Annotated[Typed | None, q("length_mm", 0, 50000, doubt="hard_line_length")] = None
     outer_mm: Annotated[Typed | None, q("outer_mm", 1, 30, "", "pipe.outer")] = None
     wall_mm: Annotated[Typed | None, q("wall_mm", 0.1, 10, "", "pipe.wall")] = None
 
@@ -193,7 +193,7 @@ class Station(Part):
     wheels: Annotated[int, Field(ge=1, le=2)] = 2
     side: Literal["left", "right"] | None = None
     tyre: str | None = Field(None, max_length=40)
-    rolling_radius_mm: Annotated[Typed | None, q("rolling_radius_mm", 50, 1000)] = None
+    rolling_radius_mm: Annotated[Typed | None, q("rolling_radius_mm", 50, 1000, doubt="rolling_radius")] = None
     brake: Brake
     devices: list[Device] = Field(default=[], max_length=8)
     lines: Lines | None = None

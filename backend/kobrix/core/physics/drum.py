@@ -40,11 +40,13 @@ def shoe_factor(kind: ShoeKind, friction: Number, k: Number) -> Number:
     >>> round(shoe_factor("leading_trailing", 0.38, 0.8), 4)
     1.9629
     """
-    if np.any(np.asarray(friction) >= np.asarray(k)):
+    if np.ndim(friction) or np.ndim(k):
+        friction = np.minimum(friction, 0.999 * np.asarray(k))  # of many trials one that locks itself brakes beyond every limit
+    elif friction >= k:
         raise BadEntry(
             "lining friction",
-            f"µ {np.max(np.asarray(friction)):g}",
-            f"below {np.min(np.asarray(k)):g} (the shoe's half-height over the drum radius)",
+            f"µ {friction:g}",
+            f"below {k:g} (the shoe's half-height over the drum radius)",
             "with more friction the shoe locks itself and cannot be controlled",
         )
     if kind == "leading_trailing":

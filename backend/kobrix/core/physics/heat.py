@@ -85,20 +85,30 @@ def _run(rotor: Rotor, start: Number, air: float, step: Step, braking: bool) -> 
         c = rate(t + h / 2, now + h / 2 * b)
         d = rate(t + h, now + h * c)
         after = now + h / 6 * (a + 2 * b + 2 * c + d)
-        peak = np.maximum(peak, np.maximum(after, _turn(now, after, a, rate(t + h, after), h)))
+        turn = _turn(now, after, a, rate(t + h, after), h)
+        peak = max(peak, after, turn) if isinstance(turn, float) else np.maximum(peak, np.maximum(after, turn))
         now = after
     return now, peak
 
 
 def _turn(low: Number, high: Number, rise_: Number, fall: Number, h: Number) -> Number:
     """Highest point of the cubic through both ends of a step with their slopes, the low end where it does not turn."""
+    if isinstance(low, float) and isinstance(high, float) and isinstance(rise_, float) and isinstance(fall, float):
+        if not rise_ > 0.0 > fall:
+            return low
+        s = rise_ / (rise_ - fall)
+        return _cubic(low, high, rise_, fall, h, s)
     turns = (np.asarray(rise_) > 0.0) & (np.asarray(fall) < 0.0)
     s = np.where(turns, rise_ / np.where(turns, rise_ - fall, 1.0), 0.0)
-    cubic = (
+    return np.where(turns, _cubic(low, high, rise_, fall, h, s), low)
+
+
+def _cubic(low: Number, high: Number, rise_: Number, fall: Number, h: Number, s: Number) -> Number:
+    """The cubic through both ends of a step `h` with their slopes, at a share `s` of it."""
+    return (
         low * (1 + 2 * s) * (1 - s) ** 2 + h * rise_ * s * (1 - s) ** 2
         + high * s * s * (3 - 2 * s) + h * fall * s * s * (s - 1)
     )  # fmt: skip
-    return np.where(turns, cubic, low)
 
 
 def series(rotor: Rotor, start: Number, air: float, steps: list[Step]) -> tuple[list[Number], list[Number], Number]:

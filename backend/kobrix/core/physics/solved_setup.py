@@ -116,12 +116,14 @@ class Asked:
     rooms: dict[str, Room]
 
 
-def _path(name: str, systems: list[tuple[System, float]], load: Load, wheels: dict[Axle, int], asked: Asked) -> SolvedPath:
+def _path(
+    name: str, systems: list[tuple[System, float]], load: Load, wheels: dict[Axle, int], asked: Asked, whole: bool
+) -> SolvedPath:
     own = [s.name for s, _ in systems]
     rows = [c for c, system in zip(asked.conditions, asked.rooms, strict=True) if system in own]
     strokes = all(strokes_known(s) for s, _ in systems)
     bare = systems if strokes else [(without_lines(s), r) for s, r in systems]
-    failed = solve_path(name, bare, load, wheels, rows, asked.air)
+    failed = solve_path(name, bare, load, wheels, rows, asked.air, whole)
     healthy = failed.healthy() if strokes else solve_path(name, systems, load, wheels)
     limit = limit_of(healthy.road)
     design, decel, known = design_stop(healthy.road, healthy.event, limit)
@@ -149,11 +151,12 @@ def solve(
     wheels: dict[Axle, int],
     ways: dict[str, dict[str, float]],
     asked: Asked,
+    whole: bool = False,
 ) -> SolvedSetup:
     """Solve a setup [SolvedSetup]: the whole of what Size shows.
 
     `systems` [record]; `load` [record] (L, 1, 1); `wheels` {axle: [1]}; `ways` {path: {system: force ratio [1]}}, all
-    together last; `asked` [record]. Source: model.
+    together last; `asked` [record]; `whole` [yes or no], travel as sums only: many trials at once. Source: model.
     """
     settled = [settle(system, load) for system in systems]
     paths, own = {}, {s.name: s for s in settled}
@@ -161,5 +164,5 @@ def solve(
         pulled = [(s, ratios[s.name]) for s in settled if ratios.get(s.name, 0.0) > 0.0]
         on_path = settle_decel(pulled, load, wheels)
         own |= {s.name: s for s in on_path}
-        paths[name] = _path(name, [(s, r) for s, (_, r) in zip(on_path, pulled, strict=True)], load, wheels, asked)
+        paths[name] = _path(name, [(s, r) for s, (_, r) in zip(on_path, pulled, strict=True)], load, wheels, asked, whole)
     return SolvedSetup(tuple(own.values()), load, wheels, asked.failures, paths)

@@ -1,229 +1,299 @@
-"""Rules about the stop: effort, travel, lock order, sharing, what failures leave, and when the tyres are the limit."""
-
-from dataclasses import replace
+"""Rules about the road: which end locks first, nose-over, sharing, and when the tyres are the limit."""
 
 import numpy as np
 
-from kobrix.core.constants import PUBLISHED, G
-from kobrix.core.physics.chain import Station
-from kobrix.core.physics.failures import LIMITS, Failing
-from kobrix.core.physics.paths import Pull, solve_path
+from kobrix.core.numerics.arrays import Floats
+from kobrix.core.physics.chain import first_reach, place_of
+from kobrix.core.physics.paths import Pull
 from kobrix.core.physics.sharing import LOW_GRIP, distribution_kept, rear_first_grips
-from kobrix.core.physics.valves import Proportioning
-from kobrix.core.rules.limits import TRAVEL, Bench, Judgement, Level, Mend, effort_band, travel_level
+from kobrix.core.physics.solved_setup import SolvedSetup
+from kobrix.core.physics.vehicle import AXLES, axle_load, one_state, rear_lift_decel, road_share
+from kobrix.core.rules.limits import Bench, Judgement, Level, by_chance, percent, worse_of
+
+_SOURCE = "UN R13-H, from memory: the front first, so that the vehicle stays in line"
+_WEAK = "No wheel locks at any push.", "The brakes are weaker than the tyres."
 
 
-def effort(bench: Bench) -> list[Judgement]:
-    """Push at the design stop on each control of `bench` [record], the heaviest over the load states."""
-    pulls = bench.solved.main.healthy.pulls
-    return [replace(found, system=pull.system.name) for pull in pulls for found in _effort(bench, pull)]
+def both_axles(setup: SolvedSetup) -> bool:
+    """Whether front and rear of a `setup` [record] brake when all its controls are pressed. Source: the chain."""
+    road = setup.main.healthy.road
+    return bool(np.any(road.rear > 0.0) and np.any(road.front > 0.0))
 
 
-def _effort(bench: Bench, pull: Pull) -> list[Judgement]:
-    path, control, tag = bench.solved.main, pull.system.control, bench.tag(pull.system.name)
-    band = effort_band(control.kind, bench.facts.force_limits.get(pull.system.name))
-    if band is None:
-        return []
-    if not np.any(path.design_known):
-        text = "The brakes never give a hard stop.", "No push reaches 0.9 of the grip."
-        return [Judgement(f"effort{tag}", "danger", *text, band.source, rule="effort")]
-    pushes = np.broadcast_to(path.healthy.push_at(path.design)[:, 0, 0], path.design_known.shape) * pull.ratio
-    worst = int(np.argmax(np.where(path.design_known, pushes, -np.inf)))
-    force = float(pushes[worst])
-    level = band.level(force)
-    good = f"{band.low:.0f} to {band.good:.0f} N"
-    head = f"Effort {force:.0f} N for {path.design_decel[worst]:.2f} g{bench.of(pull.system.name)}{bench.in_state(worst)}"
-    if level == "good":
-        text = f"{head}, inside {good}.", "Comfortable for a hard stop."
-        return [Judgement(f"effort{tag}", level, *text, band.source, force, band.good, rule="effort")]
-    if force < band.low:
-        text = f"{head}: below {band.low:.0f} N.", "So light a control is hard to meter."
-        return [Judgement(f"effort{tag}", level, *text, band.source, force, band.low, rule="effort")]
-    limit = band.danger if level == "danger" else band.caution if level == "caution" else band.good
-    reason = f"Good is {good}; a smaller bore, the pin nearer the pivot or larger pistons lighten it."
-    return [Judgement(f"effort{tag}", level, f"{head}: over {limit:.0f} N.", reason, band.source, force, limit, rule="effort")]
+def tail_wheel(bench: Bench) -> bool:
+    """Whether the vehicle of `bench` [record] is an aircraft braked in front of its centre of gravity only. Source: common practice."""
+    road = bench.solved.main.healthy.road
+    return bench.facts.kind == "aircraft" and bool(np.any(road.front > 0.0)) and not np.any(road.rear > 0.0)
 
 
-def travel(bench: Bench) -> list[Judgement]:
-    """Share of each control's room used at the design stop, the largest over the load states of `bench` [record]."""
-    path, out = bench.solved.main, []
-    for pull in path.healthy.pulls:
-        room, tag = pull.system.control.available, bench.tag(pull.system.name)
-        if pull.pedal.travel is None or room is None or not np.any(path.design_known):
-            continue
-        pad = np.broadcast_to(pull.pedal.pad_at(pull.place(path.design))[..., 0, 0], path.design_known.shape)
-        worst = int(np.argmax(np.where(path.design_known, pad, 0.0)))
-        share, available = float(pad[worst]) / float(room), float(room)
-        level = travel_level(share)
-        where = bench.of(pull.system.name) + bench.in_state(worst)
-        head = f"Travel {pad[worst] * 1e3:.0f} of {available * 1e3:.0f} mm, {share * 100:.0f} %{where}"
-        if level == "good":
-            text = f"{head}.", "Room is left for worn pads, heat and air."
-            out.append(
-                Judgement(f"travel{tag}", level, *text, TRAVEL.source, share, TRAVEL.good, system=pull.system.name, rule="travel")
-            )
-            continue
-        limit = {"note": TRAVEL.good, "caution": TRAVEL.caution, "danger": TRAVEL.danger}[level]
-        text = f"{head}: over {limit * 100:.0f} %.", "Worn pads, heat and air take more: little is left to the floor."
-        out.append(Judgement(f"travel{tag}", level, *text, TRAVEL.source, share, limit, system=pull.system.name, rule="travel"))
-    return out
+def nose_wheel(bench: Bench) -> bool:
+    """Whether the vehicle of `bench` [record] is an aircraft braked behind its centre of gravity only. Source: common practice."""
+    return bench.facts.kind == "aircraft" and not both_axles(bench.solved) and not tail_wheel(bench)
+
+
+def _of_ends(bench: Bench) -> tuple[str, str]:
+    """What the front and the rear wheels are called."""
+    return ("nose", "mains") if bench.facts.kind == "aircraft" else ("front", "rear")
 
 
 def lock_order(bench: Bench) -> list[Judgement]:
-    """Which end locks first, at every grip from 0.15 up and in every load state of `bench` [record]."""
+    """Which end locks first, at every grip from 0.15 up and in every load state of `bench` [record], all controls together."""
+    if not both_axles(bench.solved):
+        return _one_axle(bench)
+    if bench.facts.kind == "motorcycle" and not bench.facts.ratio_stated:
+        shares = hand_and_foot(bench.solved)
+        if shares is not None:
+            return [_motorcycle(bench, *shares), *_lifts_first(bench)]
+    found = _ordered(bench)
+    return [found] if found.kind == "rear_lifts" else [found, *_lifts_first(bench)]
+
+
+def _ordered(bench: Bench) -> Judgement:
     setup = bench.solved
     road, event = setup.main.healthy.road, setup.main.healthy.event
-    source = "UN R13-H, from memory: the front first, so that the vehicle stays in line"
+    front_word, rear_word = _of_ends(bench)
     grip = float(np.max(np.maximum(setup.load.grip_front, setup.load.grip_rear)))
-    vehicle = {"motorcycle": "motorcycle", "aircraft": "aircraft"}.get(bench.facts.kind, "car")
-    if not np.any(road.rear > 0.0) or not np.any(road.front > 0.0):
-        return _one_axle(bench, source)
     some, low, high = (v[..., 0] for v in rear_first_grips(road, setup.wheels))
+    chance = bench.chance("lock_order")
+    most: Level = "caution" if bench.facts.kind == "motorcycle" else "danger"
+    links = ("valves", "brakes", "tyres")
+    rear, lift = event.rear[:, 0] & ~event.front[:, 0], event.lift[:, 0]
+    odds = "" if chance is None else f"In {percent(chance)} of plausible vehicles the {rear_word} is first. "
     if np.any(some):
-        rear = event.rear[:, 0] & ~event.front[:, 0]
+        level: Level = most if chance is None else worse_of(by_chance(chance, most), "caution")
         if np.any(rear):
             worst = int(np.argmin(np.where(rear, event.decel[:, 0], np.inf)))
-            z = float(event.decel[worst, 0])
-            text = (
-                f"The rear locks first, {z:.3f} g{bench.in_state(worst)}.",
-                f"Below the grip of {grip:.2f}, and that can spin the {vehicle}.",
-            )
-            return [Judgement("lock_order", "danger", *text, source, z, grip, kind="rear_first")]
-        worst = int(np.argmax(np.where(some, high, 0.0)))
-        span = f"grip {low[worst]:.2f} to {high[worst]:.2f}{bench.in_state(worst)}"
-        text = f"On a slippery road the rear locks first ({span}).", f"That can spin the {vehicle} where it is hardest to catch."
-        return [Judgement("lock_order", "danger", *text, source, float(low[worst]), grip, kind="rear_first_slippery")]
-    lift = event.lift[:, 0]
-    if np.any(lift):
-        worst = int(np.argmax(lift))
-        z = float(event.decel[worst, 0])
-        text = (
-            f"The rear lifts at {z:.2f} g before any wheel locks{bench.in_state(worst)}.",
-            "Nothing holds the vehicle down behind; a longer or lower vehicle lifts later.",
+            z, kind = float(event.decel[worst, 0]), "rear_first"
+            head = f"The {rear_word} locks first, {z:.3f} g{bench.in_state(worst)}."
+        else:
+            worst = int(np.argmax(np.where(some, high, 0.0)))
+            z, kind = float(low[worst]), "rear_first_slippery"
+            head = f"On a slippery road the {rear_word} locks first (grip {low[worst]:.2f} to {high[worst]:.2f}{bench.in_state(worst)})."
+        reason = f"{odds}A {rear_word} that slides can spin the {bench.facts.kind}."
+        return Judgement(
+            "lock_order", level, head, reason, _SOURCE, z, grip, "g", kind=kind, links=links, chance=chance, tried=bench.tried
         )
-        level: Level = "caution" if bench.facts.kind == "motorcycle" else "danger"
-        return [Judgement("lock_order", level, *text, "moments about the front contact", z, kind="rear_lifts")]
-    first = event.front[:, 0]
-    if not np.any(first):
-        return [Judgement("lock_order", "note", "No wheel locks at any push.", "The brakes are weaker than the tyres.", source)]
-    z = float(np.min(np.where(first, event.decel[:, 0], np.inf)))
-    reason = f"In every load state and at every grip from {LOW_GRIP} up."
-    return [Judgement("lock_order", "good", f"The front locks first, {z:.3f} g.", reason, source, z, grip)]
+    if np.any(lift):
+        return _lifted(bench, chance)
+    if not np.any(event.front[:, 0]):
+        return Judgement("lock_order", "note", *_WEAK, _SOURCE, kind="no_lock", chance=chance, tried=bench.tried)
+    z = float(np.min(np.where(event.front[:, 0], event.decel[:, 0], np.inf)))
+    level = "note" if chance is None else by_chance(chance, most)
+    head = f"The {front_word} locks first, {z:.3f} g."
+    if level != "good" and chance is not None:
+        head = f"The {front_word} locks first on paper, {z:.3f} g; the {rear_word} in {percent(chance)} of plausible vehicles."
+    reason = (
+        f"In every load state and at every grip from {LOW_GRIP} up."
+        if level == "good"
+        else "What nobody has measured decides it."
+    )
+    reason = f"{reason} {odds}".strip() if level == "good" else reason
+    return Judgement(
+        "lock_order",
+        level,
+        head,
+        reason,
+        _SOURCE,
+        z,
+        grip,
+        "g",
+        kind="front_first",
+        links=links,
+        chance=chance,
+        tried=bench.tried,
+    )
 
 
-def _one_axle(bench: Bench, source: str) -> list[Judgement]:
+def _lifted(bench: Bench, chance: float | None) -> Judgement:
+    """The rear lifts before any wheel locks."""
+    setup = bench.solved
+    event = setup.main.healthy.event
+    worst = int(np.argmin(np.where(event.lift[:, 0], event.decel[:, 0], np.inf)))
+    z, push = float(event.decel[worst, 0]), _push_at_event(setup, worst)
+    head = f"The rear lifts at {z:.2f} g and {push:.0f} N, before any wheel locks{bench.in_state(worst)}."
+    level: Level = "danger" if bench.facts.kind in ("car", "truck") else "caution"
+    reason = "Nothing holds the vehicle down behind; a longer or lower one lifts later."
+    return Judgement("lock_order", level, head, reason, "moments about the front contact", z, None, "g", kind="rear_lifts",
+                     links=("tyres",), chance=chance, tried=bench.tried)  # fmt: skip
+
+
+def _push_at_event(setup: SolvedSetup, load: int) -> float:
+    event = setup.main.healthy.event
+    number = np.where(np.isfinite(event.place), event.place, 0.0)[..., None]
+    place = place_of(number, setup.main.healthy.road.decel.shape[-1] - 1)
+    pushes = np.broadcast_to(setup.main.healthy.push_at(place)[:, 0, 0], event.decel[:, 0].shape)
+    return float(pushes[load])
+
+
+def _lifts_first(bench: Bench) -> list[Judgement]:
+    """A motorcycle whose rear lifts before a wheel locks, told beside its lock order."""
+    lift = bench.solved.main.healthy.event.lift[:, 0]
+    if bench.facts.kind != "motorcycle" or not np.any(lift):
+        return []
+    found = _lifted(bench, None)
+    return [Judgement("rear_lift", found.level, found.sentence, found.reason, found.source, found.value, None, "g", kind="rear_lifts",
+                      links=found.links)]  # fmt: skip
+
+
+def hand_and_foot(setup: SolvedSetup) -> tuple[Pull, Pull] | None:
+    """The control that brakes the front alone and the one that brakes the rear alone, of a motorcycle `setup` [record].
+
+    None where there are no such two. Source: the chain.
+    """
+    pulls = setup.main.healthy.pulls
+    ends = [{s.axle for s in p.system.stations} for p in pulls]
+    front = [p for p, own in zip(pulls, ends, strict=True) if own == {"front"}]
+    rear = [p for p, own in zip(pulls, ends, strict=True) if own == {"rear"}]
+    return (front[0], rear[0]) if len(front) == 1 and len(rear) == 1 and len(pulls) == 2 else None
+
+
+def slide_ratio(setup: SolvedSetup, hand: Pull, foot: Pull) -> tuple[float, int] | None:
+    """The foot's push over the hand's [1] at which both wheels of `setup` [record] slide at once, least over load states, and that state.
+
+    `hand` [record], `foot` [record]: the pushes that give µ·W at the grip limit. None where rear lift is the limit. Source: model.
+    """
+    found: list[tuple[float, int]] = []
+    for load in range(setup.main.grip_limit.size):
+        one, limit = one_state(setup.load, load), float(setup.main.grip_limit[load])
+        if limit >= float(rear_lift_decel(one)) * (1.0 - 1e-9):
+            continue
+        pushes = []
+        for pull, axle in zip((hand, foot), AXLES, strict=True):
+            wanted = float(one.grip(axle)) * float(axle_load(one, axle, limit)) * float(road_share(one))
+            force = pull.pedal.line.axle_force(axle)
+            pushes.append(_push_for(pull, force[min(load, force.shape[0] - 1), 0], wanted))
+        if all(np.isfinite(p) for p in pushes):
+            found.append((pushes[1] / pushes[0], load))
+    return min(found) if found else None
+
+
+def _push_for(pull: Pull, force: Floats, wanted: float) -> float:
+    """Push [N] of one control alone at which its wheels give a `wanted` [N]; inf where they never do."""
+    place, known = first_reach(force, wanted)
+    if not known.all():
+        return float("inf")
+    return float(np.asarray(pull.pedal.push_at(place)).reshape(-1)[0])
+
+
+def _motorcycle(bench: Bench, hand: Pull, foot: Pull) -> Judgement:
+    """A motorcycle's order hangs on how hard each control is pressed: a note of the share at which both slide at once."""
+    found = slide_ratio(bench.solved, hand, foot)
+    if found is None:
+        text = "The rear lifts before both wheels could slide.", "How hard the foot presses does not decide what happens first."
+        return Judgement("lock_order", "note", *text, "the chain", kind="lift_is_the_limit")
+    share, load = found
+    head = f"The rear slides first when the foot pushes more than {share:.2f} of the hand{bench.in_state(load)}."
+    reason = "How hard each is pressed is the rider's to say; state it and the order is judged."
+    return Judgement("lock_order", "note", head, reason, "the chain: both wheels at their grip at once", share, None, "1", kind="hand_and_foot",
+                     links=("pedal", "tyres"))  # fmt: skip
+
+
+def _one_axle(bench: Bench) -> list[Judgement]:
     event = bench.solved.main.healthy.event
+    if tail_wheel(bench):
+        return [_nose_over(bench)]
     z = float(np.min(event.decel[:, 0]))
+    source = "the chain"
     if not np.isfinite(z):
-        return [Judgement("lock_order", "note", "No wheel locks at any push.", "The brakes are weaker than the tyres.", source)]
+        return [Judgement("lock_order", "note", *_WEAK, source, kind="no_lock")]
     what = "The rear lifts" if bool(np.any(event.lift)) else "The braked wheels lock"
-    return [Judgement("lock_order", "note", f"{what} at {z:.3f} g.", "Only one axle brakes: there is no order.", source, z)]
+    return [
+        Judgement(
+            "lock_order",
+            "note",
+            f"{what} at {z:.3f} g.",
+            "Only one axle brakes: there is no order.",
+            source,
+            z,
+            None,
+            "g",
+            kind="one_axle",
+        )
+    ]
+
+
+def _nose_over(bench: Bench) -> Judgement:
+    """A tail-dragger goes over its nose where its tail lifts: before its tyres slip, or not."""
+    setup = bench.solved
+    event = setup.main.healthy.event
+    chance = bench.chance("nose_over")
+    lifts = [float(rear_lift_decel(one_state(setup.load, n))) for n in range(event.decel.shape[0])]
+    worst = int(np.argmin(lifts))
+    z, limit = lifts[worst], float(setup.main.grip_limit[worst])
+    source = "moments about the main wheels; no lift, fuselage as it stands"
+    more = "" if chance is None else f" It does in {percent(chance)} of plausible aircraft."
+    if bool(np.any(event.lift)):
+        over = int(np.argmin(np.where(event.lift[:, 0], event.decel[:, 0], np.inf)))
+        push = _push_at_event(setup, over) * max(p.ratio for p in setup.main.healthy.pulls)
+        head = f"The nose goes over at {float(event.decel[over, 0]):.2f} g, {push:.0f} N on each toe, before a tyre slips{bench.in_state(over)}."
+        return Judgement("nose_over", "danger", head, f"The brakes can stand the aircraft on its nose.{more}", source, z, limit, "g",
+                         kind="nose_over", links=("valves", "brakes"), chance=chance, tried=bench.tried)  # fmt: skip
+    level: Level = "note" if chance is None else by_chance(chance)
+    head = f"The tyres slip before the nose goes over, which is at {z:.2f} g{bench.in_state(worst)}."
+    return Judgement("nose_over", level, head, f"On this grip.{more}", source, z, limit, "g", kind="slips_first", links=("tyres",),
+                     chance=chance, tried=bench.tried)  # fmt: skip
 
 
 def distribution(bench: Bench) -> list[Judgement]:
-    """The two clauses on sharing for cars, in every load state of `bench` [record]."""
+    """The two clauses on sharing for cars, in every load state of `bench` [record] without a trailer."""
     road = bench.solved.main.healthy.road
-    if bench.facts.kind != "car" or not np.any(road.rear > 0.0) or not np.any(road.front > 0.0):
+    source = "UN R13-H, from memory"
+    if bench.facts.kind == "truck":
+        text = (
+            "The law's own sharing rules for heavy vehicles are not worked out here.",
+            "Lock order, what is left, effort and travel are.",
+        )
+        return [Judgement("truck_clauses", "note", *text, "UN R13, from memory")]
+    bare = np.array([not own for own in bench.facts.trailers] or [True] * road.decel.shape[0])
+    if bench.facts.kind != "car" or not both_axles(bench.solved) or not np.any(bare):
         return []
     above, kept = (v[..., 0] for v in distribution_kept(road))
-    source = "UN R13-H, from memory"
     out = []
-    if not np.all(above):
-        text = "The rear uses more grip than the front between 0.15 and 0.80 g.", "The sharing rule for cars forbids it."
-        out.append(Judgement("distribution_rear", "caution", *text, source))
-    if not np.all(kept):
-        text = (
-            f"One axle's grip is used too early{bench.in_state(int(np.argmin(kept)))}.",
-            "The rule wants z ≥ 0.1 + 0.7(k − 0.2): the other axle could help more. Rules of thumb such as 70/30 do not see it.",
-        )
-        out.append(Judgement("distribution_use", "caution", *text, source))
-    return out
-
-
-def _what_fails(failing: Failing) -> str:
-    """A failure in words."""
-    what = (failing.what or "").replace("_", " ")
-    words = {
-        "hot": "Hot pads", "wet": "Wet pads, on the stated grip", "booster": "booster lost",
-        "circuit": "the only circuit lost" if failing.what == "circuit" else f"{what} circuit lost",
-        "valves_shut": f"{what} valves shut", "valves_open": f"{what} valves open",
-    }.get(failing.kind, failing.name.replace("_", " "))  # fmt: skip
-    words = f"{failing.system.replace('_', ' ')}: {words}" if failing.is_loss and failing.system else words
-    return words[0].upper() + words[1:]
-
-
-def failures(bench: Bench) -> list[Judgement]:
-    """What each lost circuit or booster leaves, the worst over the load states of `bench` [record]."""
-    left = bench.solved.main.left
-    if left is None:
-        return []
-    need = PUBLISHED["secondary_decel"].value / G
-    source = "UN R13-H secondary braking, from memory"
-    out = []
-    for c, failing in enumerate(bench.solved.conditions):
-        gone = [LIMITS[i] in ("contact", "all_lost") for i in left.limited[:, c]]
-        stops = np.where(gone, 0.0, left.best[:, c]) if len(bench.solved.systems) == 1 else left.best[:, c]
-        worst = int(np.argmin(stops))
-        limit, z, force = LIMITS[left.limited[worst, c]], float(stops[worst]), float(left.push[worst, c])
-        ends = {
-            "travel": f"the floor at {force:.0f} N, {z:.2f} g",
-            "chamber": f"a chamber spent at {force:.0f} N, {z:.2f} g",
-            "contact": "the floor before a brake is touched",
-            "all_lost": "no brakes left",
-            "force": f"{z:.2f} g at {force:.0f} N",
-        }[limit]
-        level: Level = "danger" if z < need else "caution" if limit in ("travel", "chamber") else "good"
-        if failing.kind == "healthy" or (level == "good" and not failing.is_loss):
-            continue  # heat, water and stuck valves are told where they leave too little
-        head, asked = f"{_what_fails(failing)}: {ends}{bench.in_state(worst)}.", f"The least asked is {need:.2f} g."
-        if bench.facts.kind != "car":
+    for name, fine, words in (
+        ("distribution_rear", above, "The rear uses more grip than the front somewhere between 0.15 and 0.80 g"),
+        ("distribution_use", kept, "One axle's grip is used up too early"),
+    ):
+        failed, chance = ~fine & bare, bench.chance(name)
+        why = (
+            "The sharing rule for cars forbids it." if name == "distribution_rear"
+            else "The rule for cars wants z ≥ 0.1 + 0.7(k − 0.2): the other axle could help more. Rules of thumb such as 70/30 do not see it."
+        )  # fmt: skip
+        if np.any(failed):
+            head = f"{words}{bench.in_state(int(np.argmax(failed)))}."
             out.append(
                 Judgement(
-                    failing.name,
-                    "note",
+                    name,
+                    "caution",
                     head,
-                    f"{asked} That is a rule for cars.",
+                    why,
                     source,
-                    z,
-                    need,
-                    rule="failure",
-                    kind=failing.kind,
+                    kind="broken",
+                    links=("valves", "brakes"),
+                    chance=chance,
+                    tried=bench.tried,
                 )
             )
-        else:
-            mend = None if level == "good" else Mend("show", "Show it", "")
-            out.append(Judgement(failing.name, level, head, asked, source, z, need, mend, rule="failure", kind=failing.kind))
+        elif chance is not None and chance > 0.30:
+            head = f"{words} in {percent(chance)} of plausible cars; not on paper."
+            out.append(Judgement(name, "note", head, why, source, kind="doubtful", links=("valves", "brakes"), chance=chance))
     return out
 
 
-def valve_not_needed(bench: Bench) -> list[Judgement]:
-    """A rear valve of `bench` [record] without which the front would lock first all the same."""
-    setup = bench.solved
-    pulls = setup.main.healthy.pulls
-    valved = [
-        s for p in pulls for s in p.system.stations if s.axle == "rear" and any(isinstance(d, Proportioning) for d in s.devices)
-    ]
-    if not valved:
-        return []
-
-    def bare(station: Station) -> Station:
-        return replace(station, devices=tuple(d for d in station.devices if not isinstance(d, Proportioning)))
-
-    systems = [(replace(p.system, stations=tuple(map(bare, p.system.stations))), p.ratio) for p in pulls]
-    road = solve_path("without", systems, setup.load, setup.wheels, whole=True).road
-    some, _, _ = rear_first_grips(road, setup.wheels)
-    above, kept = distribution_kept(road)
-    if np.any(some) or not np.all(above & kept):
+def trailers(bench: Bench) -> list[Judgement]:
+    """What is not judged of a trailer in `bench` [record], said once."""
+    if not any(bench.facts.trailers):
         return []
     text = (
-        "The rear valve is not needed.",
-        "Without it the front still locks first at every grip and in every load state, and the rear would help more.",
+        "Sway and jackknife of the trailer are not judged.",
+        "Nor what may be towed: that is the law's and the makers' business.",
     )
-    return [Judgement("valve_not_needed", "note", *text, "the whole chain, without the valve")]
+    return [Judgement("trailer", "note", *text, "model")]
 
 
 def tyres_limit(bench: Bench) -> list[Judgement]:
     """Brakes of `bench` [record] that already use nearly all of the grip: bigger ones do not stop shorter."""
+    if tail_wheel(bench):
+        return []
     lock, limit = bench.solved.main.lock_decel, bench.solved.main.grip_limit
     share = float(np.min(np.where(np.isfinite(lock), lock / limit, 0.0)))
     if share < 0.95:
@@ -232,4 +302,4 @@ def tyres_limit(bench: Bench) -> list[Judgement]:
         f"{share * 100:.0f} % of the grip is used at first lock.",
         "Tyres are the limit: bigger brakes change feel and heat, not distance.",
     )
-    return [Judgement("tyres_limit", "good", *text, "model", share, 0.95)]
+    return [Judgement("tyres_limit", "good", *text, "model", share, 0.95, "1", links=("tyres",))]

@@ -3,12 +3,11 @@
 import numpy as np
 
 from kobrix.core.constants import PUBLISHED
-from kobrix.core.physics.chain import whole_stroke
+from kobrix.core.physics.chain import Station, System, whole_stroke
 from kobrix.core.physics.disc import Disc
-from kobrix.core.physics.linkage import rod_angle as angle_of
-from kobrix.core.physics.pedal import bottoming
+from kobrix.core.physics.linkage import largest_rod_angle
 from kobrix.core.physics.valves import Passive, Proportioning
-from kobrix.core.rules.limits import HOSE_YEARS, PSI, RATIO_MANUAL, RATIO_POWER, RESIDUAL_DISC, ROD_ANGLE, Bench, Judgement, Mend
+from kobrix.core.rules.limits import HOSE_YEARS, PSI, RATIO_MANUAL, RATIO_POWER, RESIDUAL_DISC, ROD_ANGLE, Bench, Judgement
 
 _PRACTICE = "common practice"
 
@@ -31,10 +30,10 @@ def pin_move(bench: Bench) -> list[Judgement]:
             continue
         moved = float(before.control.pivot_to_pin) - float(system.control.pivot_to_pin)
         if abs(moved) >= 0.0005:
-            text = f"Move the cylinder's mounting by the same {abs(moved) * 1e3:.0f} mm.", "Else the rod runs crooked."
+            text = f"Move the cylinder's mounting by the same {abs(moved) * 1e3:.0f} mm{{of}}.", "Else the rod runs crooked."
             out.append(
                 Judgement(
-                    f"pin_move{bench.tag(system.name)}", "note", *text, _PRACTICE, moved, system=system.name, rule="pin_move"
+                    f"pin_move{bench.tag(system.name)}", "note", *text, _PRACTICE, moved, None, "m", system.name, "pin_move"
                 )
             )
     return out
@@ -47,11 +46,24 @@ def rod_angle(bench: Bench) -> list[Judgement]:
         link, stroke = system.control.linkage, whole_stroke(system)
         if link is None or stroke is None:
             continue
-        worst = float(np.max(np.nan_to_num(angle_of(link, np.linspace(0.0, stroke, 101)))))
+        worst = float(np.nan_to_num(largest_rod_angle(link, stroke)))
         if worst > ROD_ANGLE:
-            text = f"The rod runs {np.degrees(worst):.1f}° crooked to the bore.", "Above 3° it wears bore and seal on one side."
+            text = (
+                f"The rod runs {np.degrees(worst):.1f}° crooked to the bore{{of}}.",
+                "Above 3° it wears bore and seal on one side.",
+            )
             out.append(
-                Judgement(f"rod_angle{bench.tag(system.name)}", "caution", *text, _PRACTICE, worst, ROD_ANGLE, rule="rod_angle")
+                Judgement(
+                    f"rod_angle{bench.tag(system.name)}",
+                    "caution",
+                    *text,
+                    _PRACTICE,
+                    worst,
+                    ROD_ANGLE,
+                    "rad",
+                    system.name,
+                    "rod_angle",
+                )
             )
     return out
 
@@ -64,6 +76,7 @@ def residual(bench: Bench) -> list[Judgement]:
         for station in (s for s in system.stations if s.owner is None):
             held = [d.pressure for d in station.devices if isinstance(d, Passive) and d.kind == "residual"]
             if not isinstance(station.brake, Disc):
+                out += _drum_without(bench, system, station, bool(held))
                 continue
             for pressure in held:
                 if pressure is None or float(pressure) > RESIDUAL_DISC:
@@ -72,8 +85,9 @@ def residual(bench: Bench) -> list[Judgement]:
                         f"{name} residual valve at the {station.name} must go.",
                         "Made for drums: it holds disc pads on. Some fit it to front discs too; we do not.",
                     )
-                    out.append(Judgement(f"residual_{station.name}", "note", *text, f"{_PRACTICE}: 2 psi discs, 10 psi drums",
-                                         mend=Mend("remove_residual", "Take it out", "residual valve out"), system=system.name, rule="residual"))  # fmt: skip
+                    out.append(Judgement(f"residual_{station.name}", "caution", *text, f"{_PRACTICE}: 2 psi discs, 10 psi drums",
+                                         pressure if pressure is None else float(pressure), RESIDUAL_DISC, "Pa", system.name, "residual", "too_much",
+                                         links=("valves",)))  # fmt: skip
             if height is not None and height < 0.0 and not held:
                 text = (
                     f"The cylinder sits below the {station.name} brakes.",
@@ -81,6 +95,30 @@ def residual(bench: Bench) -> list[Judgement]:
                 )
                 out.append(Judgement(f"residual_{station.name}", "note", *text, _PRACTICE, rule="residual"))
     return out
+
+
+def _drum_without(bench: Bench, system: System, station: Station, held: bool) -> list[Judgement]:
+    """Drums that draw air past their cups when the pedal is let go: without a residual valve, cup expanders or a head of fluid."""
+    height, cups = bench.facts.heights.get(system.name), bench.facts.cup_expanders.get(station.name)
+    if held or not (cups is False or (height is not None and height < 0.0)):
+        return []
+    why = "its wheel cylinders have no cup expanders" if cups is False else "the cylinder sits below them"
+    text = (
+        f"The {station.name} drums have no residual valve, and {why}.",
+        "About 10 psi keeps the cups against the bore and air out.",
+    )
+    return [
+        Judgement(
+            f"residual_{station.name}",
+            "note",
+            *text,
+            _PRACTICE,
+            system=system.name,
+            rule="residual",
+            kind="drum",
+            links=("valves",),
+        )
+    ]
 
 
 def valves_in_series(bench: Bench) -> list[Judgement]:
@@ -95,34 +133,7 @@ def valves_in_series(bench: Bench) -> list[Judgement]:
             out.append(Judgement(f"valve_{station.name}", "caution", *text, _PRACTICE, rule="valve"))
         if station.axle == "rear" and any(isinstance(d, Passive) and d.kind == "line_lock" for d in station.devices):
             text = f"A line lock in the {station.name} line.", "It belongs in the front line."
-            out.append(Judgement(f"line_lock_{station.name}", "note", *text, _PRACTICE, rule="line_lock"))
-    return out
-
-
-def floor_first(bench: Bench) -> list[Judgement]:
-    """Whether a pedal of `bench` [record] meets the floor before its piston meets its end."""
-    out = []
-    for system in bench.solved.systems:
-        control, help_, stroke = system.control, system.booster, whole_stroke(system)
-        if control.available is None or stroke is None:
-            continue
-        bottom = float(bottoming(control, stroke, 0.0 if help_ is None else help_.lost_travel))
-        if bottom > float(control.available):
-            text = (
-                f"The full stroke needs {bottom * 1e3:.0f} mm of pedal{bench.of(system.name)}; the room is {float(control.available) * 1e3:.0f} mm.",
-                "The floor comes first: with one circuit lost the stroke left may not be reached.",
-            )
-            out.append(
-                Judgement(
-                    f"floor_first{bench.tag(system.name)}",
-                    "caution",
-                    *text,
-                    _PRACTICE,
-                    bottom,
-                    float(control.available),
-                    rule="floor_first",
-                )
-            )
+            out.append(Judgement(f"line_lock_{station.name}", "caution", *text, _PRACTICE, rule="line_lock"))
     return out
 
 
@@ -151,12 +162,14 @@ def pedal_ratio(bench: Bench) -> list[Judgement]:
             Judgement(
                 f"pedal_ratio{bench.tag(system.name)}",
                 "note",
-                f"The pedal ratio is {ratio:.2f}.",
+                f"The pedal ratio is {ratio:.2f}{{of}}.",
                 reason,
                 _PRACTICE,
                 ratio,
                 high,
-                rule="pedal_ratio",
+                "1",
+                system.name,
+                "pedal_ratio",
             )
         )
     return out

@@ -7,19 +7,22 @@ from kobrix.core.physics.chain import System, whole_stroke
 from kobrix.core.physics.control import pedal_force_for_rod, pin_for_ratio
 from kobrix.core.physics.pedal import pin_window
 from kobrix.core.physics.solved_setup import SolvedSetup
-from kobrix.core.rules.limits import Bench, Judgement, Level, effort_band
+from kobrix.core.rules.foot import effort, travel
+from kobrix.core.rules.limits import PIN_SLACK, Bench, Judgement, Level, effort_band
 
 
-def pin_places(setup: SolvedSetup, system: System, limit: float | None = None) -> tuple[float, float] | None:
+def pin_places(
+    setup: SolvedSetup, system: System, limit: float | None = None, vehicle: str = "car"
+) -> tuple[float, float] | None:
     """Least and greatest distance [m] from the pivot of the pin of a `system` [record] of `setup` [record].
 
     The least lets the whole stroke fit the room, the greatest keeps the effort at the design stop within the good band;
-    `limit` [N] stated for a control without a published one. None where something is not known. Source: model, pin window.
+    `limit` [N] stated for a control without a published one; `vehicle` [name]. None where something is not known. Source: model, pin window.
     """
-    control, stroke, band = system.control, whole_stroke(system), effort_band(system.control.kind, limit)
+    control, stroke, band = system.control, whole_stroke(system), effort_band(system.control.kind, limit, vehicle)
     path = setup.main
     pull = next((p for p in path.healthy.pulls if p.system.name == system.name), None)
-    if band is None or control.linkage is not None or stroke is None or control.available is None or pull is None:
+    if control.linkage is not None or stroke is None or control.available is None or pull is None:
         return None
     if not np.all(path.design_known):
         return None
@@ -34,31 +37,34 @@ def pin_places(setup: SolvedSetup, system: System, limit: float | None = None) -
 
 
 def pin_room(bench: Bench) -> list[Judgement]:
-    """Where the pins of `bench` [record] may sit, and whether there is such a place at all."""
+    """Where the pins of `bench` [record] may sit, of the controls whose pin was moved or whose push or travel is not good."""
     out = []
-    level: Level
+    asking = {j.system for j in (*effort(bench), *travel(bench)) if j.level != "good" and j.kind != "good"}
+    before = {s.name: s for s in (bench.found.systems if bench.found is not None else ())}
     for system in bench.solved.systems:
-        window = pin_places(bench.solved, system, bench.facts.force_limits.get(system.name))
-        if window is None:
+        moved = (
+            system.name in before
+            and abs(float(before[system.name].control.pivot_to_pin) - float(system.control.pivot_to_pin)) >= 0.0005
+        )
+        window = pin_places(bench.solved, system, bench.facts.force_limits.get(system.name), bench.facts.kind)
+        if window is None or not (moved or system.name in asking):
             continue
         least, greatest = window
-        pin, of = float(system.control.pivot_to_pin), bench.of(system.name)
+        pin = float(system.control.pivot_to_pin)
         ends = f"{least * 1e3:.0f} mm for the whole stroke to fit the room, {greatest * 1e3:.0f} mm for a good effort"
-        if least > greatest:
-            text = f"No place for the pin suits both room and foot{of}.", f"At least {ends} at most: another bore changes both."
-            level = "note"
-        elif least <= pin <= greatest:
-            text = f"The pin at {pin * 1e3:.0f} mm lies in its window{of}.", f"From {ends}."
-            level = "good"
+        level: Level = "note"
+        if least > greatest + PIN_SLACK:
+            kind = "empty"
+            text = "No place for the pin suits both room and foot{of}.", f"At least {ends} at most: another bore changes both."
+        elif least - PIN_SLACK <= pin <= greatest + PIN_SLACK:
+            level, kind = "good", "inside"
+            text = f"The pin at {pin * 1e3:.0f} mm lies in its window{{of}}.", f"From {ends}."
         else:
+            kind = "outside"
             text = (
-                f"The pin may sit {least * 1e3:.0f} to {greatest * 1e3:.0f} mm from the pivot{of}; it is at {pin * 1e3:.0f}.",
+                f"The pin may sit {least * 1e3:.0f} to {greatest * 1e3:.0f} mm from the pivot{{of}}; it is at {pin * 1e3:.0f}.",
                 f"From {ends}.",
             )
-            level = "note"
-        out.append(
-            Judgement(
-                f"pin_window{bench.tag(system.name)}", level, *text, "model: room and effort", pin, greatest, rule="pin_window"
-            )
-        )
+        out.append(Judgement(f"pin_window{bench.tag(system.name)}", level, *text, "model: room and effort", pin, greatest, "m", system.name,
+                             "pin_window", kind, links=("pedal",)))  # fmt: skip
     return out

@@ -14,7 +14,7 @@ from kobrix.core.search.engine import Bounds
 from kobrix.evaluate.shapes import Percentiles
 from kobrix.evaluate.solve import as_asked, failures_of, rooms_of
 from kobrix.evaluate.to_core import convert
-from kobrix.evaluate.uncertainty import drawn_within, made_of, uncertain_entries
+from kobrix.evaluate.uncertainty import drawn_within, made_of, said_of, uncertain_entries
 from kobrix.fileformat.job import Job
 from kobrix.fileformat.models import Setup
 from kobrix.fileformat.questions import HEALTH, Questions
@@ -30,7 +30,7 @@ def uncertainty_of(job: Job, name: str, setup: Setup, bounds: Bounds, seed: int,
     how much later the rear locks than the front, in g. Worst over load states; a trial that never gives the stop breaks it.
     What is left out altogether (a return spring, knock-back) stays out: it has no usual value to lie about.
     """
-    found = [d for d in uncertain_entries(job, name, setup) if d.value != 0.0 or not d.assumed]
+    found = [d for d in uncertain_entries(setup, said_of(job, name)) if d.standing != "exact"]
     doc: Uncertainty = {"push_n": None, "travel_mm": None, "margin_g": None, "chances": {}, "trials": trials, "measure": []}
     if not found:
         return doc

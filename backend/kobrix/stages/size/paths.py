@@ -13,11 +13,11 @@ from kobrix.core.numerics.arrays import Floats
 from kobrix.core.physics import chain, disc, variants, vehicle
 from kobrix.core.physics.chain import whole_stroke
 from kobrix.core.physics.drum import Drum
-from kobrix.core.physics.failures import Failing
 from kobrix.core.physics.gains import LEAST_GAIN, Match, link_gains
 from kobrix.core.physics.paths import Solved
 from kobrix.core.physics.solved_setup import SolvedPath, SolvedSetup
 from kobrix.core.physics.valves import Passive, Proportioning
+from kobrix.core.rules.words import failure_words
 from kobrix.evaluate.results import CM2, KPA, MM, Places, PullPlaces, failures_document, first_lock
 from kobrix.evaluate.solve import Answer, pick
 from kobrix.fileformat.models import controls_of
@@ -224,23 +224,12 @@ def _failures(answer: Answer, path: SolvedPath, load: int) -> list[FailureView]:
         if own is None or not failing.is_loss or not own["systems"]:
             continue
         rows.append({
-            "name": failing.name, "kind": failing.kind, "words": failure_words(failing),
+            "name": failing.name, "kind": failing.kind, "words": failure_words(failing, answer.solved.systems),
             "pedal_force_n": own["pedal_force_n"], "limited_by": own["limited_by"], "best_grip_decel_g": own["best_grip_decel_g"],
             "reaches_2p44_m_per_s2": own["reaches_2p44_m_per_s2"],
             "pedal_travel_mm": next(iter(own["systems"].values()))["pedal_travel_mm"],
         })  # fmt: skip
     return rows
-
-
-def failure_words(failing: Failing) -> str:
-    """Words for a failure: "front circuit lost"."""
-    what = (failing.what or "").replace("_", " ")
-    words = {
-        "circuit": f"{'' if failing.what == 'circuit' else what} circuit lost".strip(), "booster": "booster lost", "hot": "hot pads",
-        "wet": "wet pads", "valves_shut": f"{what} valves shut", "valves_open": f"{what} valves open",
-        "air": f"{AIR_CM3:g} cm³ of air, {what}",
-    }.get(failing.kind, failing.name.replace("_", " "))  # fmt: skip
-    return f"{failing.system.replace('_', ' ')} {words}" if failing.is_loss and failing.system else words
 
 
 def gain_curves(own: Solved, before: Solved, place: chain.Place, loads: int) -> list[GainCurves]:

@@ -17,7 +17,8 @@ from kobrix.core.physics.paths import Solved, solve_path
 from kobrix.core.physics.solved_setup import SolvedPath, strokes_known, without_lines
 from kobrix.core.physics.working import working
 from kobrix.core.rules import limits
-from kobrix.evaluate.findings import findings, worst_level
+from kobrix.core.rules.words import failure_words
+from kobrix.evaluate.findings import nominal_findings, worst_level
 from kobrix.evaluate.provenance import provenance
 from kobrix.evaluate.results import MM, Places, step_document
 from kobrix.evaluate.shapes import Finding, Moment
@@ -26,7 +27,7 @@ from kobrix.fileformat.job import AS_FOUND, Job
 from kobrix.fileformat.models import Setup
 from kobrix.fileformat.questions import AirIn, Failure
 from kobrix.stages.common import Standing
-from kobrix.stages.size.paths import AIR_CM3, curves, failure_words, gain_curves, locks_of, path_view, range_of
+from kobrix.stages.size.paths import AIR_CM3, curves, gain_curves, locks_of, path_view, range_of
 from kobrix.stages.size.shapes import Against, Failed, Headline, SetupView, SizeView, StepView
 
 
@@ -62,7 +63,7 @@ def _setup_view(
 ) -> SetupView:
     """One setup at the `wanted` stop [g] for pushes up to `reach` [N]; `before`: what its changes are told against."""
     answer, found = answer_of(known), None if as_found is None else answer_of(as_found)
-    told = findings(answer, found)
+    told = nominal_findings(answer, found, wanted)
     worst = told[0] if told else None
     doc: SetupView = {
         "key": name, "name": name, "needs": answer.needs, "level": None if worst is None else worst["level"],
@@ -74,7 +75,7 @@ def _setup_view(
     paths = [path_view(answer, path, wanted, reach, then) for path in answer.solved.paths]
     systems = answer.solved.systems
     every = (*answer.solved.conditions[1:], *(failing_of(f, systems) for f in _airs(answer)))
-    doc["solved"] = {"paths": paths, "failures": [{"name": f.name, "words": failure_words(f)} for f in every]}
+    doc["solved"] = {"paths": paths, "failures": [{"name": f.name, "words": failure_words(f, systems, AIR_CM3)} for f in every]}
     doc["headline"] = _headline(worst, paths[-1]["states"][0]["stop_push_n"])
     return doc
 
@@ -251,7 +252,7 @@ def failed_at(setup: Setup, load: int, reach: float, failure: str, path: str | N
     gains = gain_curves(solved, own.healthy, places, load + 1)[load]
     return {
         "name": failure,
-        "words": failure_words(failing_of(chosen, systems)),
+        "words": failure_words(failing_of(chosen, systems), systems, AIR_CM3),
         "curves": shown,
         "gains": gains,
     }

@@ -1,0 +1,52 @@
+"""Words for what fails and for whose it is: what a mechanic calls a circuit, a control, a load state."""
+
+from collections.abc import Sequence
+
+from kobrix.core.physics.chain import System
+from kobrix.core.physics.failures import Failing
+
+
+def plain(name: str) -> str:
+    """A `name` [text] as it is said: without underscores. Source: the person's own word."""
+    return name.replace("_", " ")
+
+
+def circuit_words(system: System | None, circuit: str) -> str:
+    """What a `circuit` [name] of a `system` [record] is called: "front circuit", "the only circuit", "first diagonal circuit".
+
+    Source: common practice.
+    """
+    if system is None:
+        return f"{plain(circuit)} circuit"
+    chambers = system.cylinder.chambers
+    if len(chambers) == 1:
+        return "the only circuit"
+    own = next((c for c in chambers if c.name == circuit), None)
+    if own is not None:
+        axles = {system.station(f.station).axle for f in own.feeds}
+        if len(axles) == 2 and all(f.wheels < system.station(f.station).wheels for f in own.feeds):
+            return f"{'first' if own is chambers[0] else 'second'} diagonal circuit"
+    return f"{plain(circuit)} circuit"
+
+
+def failure_words(failing: Failing, systems: Sequence[System], air: float | None = None) -> str:
+    """Words for a `failing` [record] of `systems` [records]: "front circuit lost"; `air` [cm³] of one with air in it. Source: common practice."""
+    own = next((s for s in systems if s.name == failing.system), systems[0] if len(systems) == 1 else None)
+    what = plain(failing.what or "")
+    words = {
+        "circuit": f"{circuit_words(own, failing.what or '')} lost", "upstream": "leak before the second control",
+        "booster": "booster lost", "hot": "hot pads", "wet": "wet pads", "valves_shut": f"{what} valves shut",
+        "valves_open": f"{what} valves open", "air": f"{air or 0.0:g} cm³ of air, {what}",
+    }.get(failing.kind, plain(failing.name))  # fmt: skip
+    return f"{plain(failing.system)}: {words}" if failing.is_loss and failing.system else words
+
+
+def listed(names: Sequence[str]) -> str:
+    """Several `names` [texts] in one breath: "left", "left and right", "a, b and c". Source: English."""
+    said = [plain(n) for n in names]
+    return said[0] if len(said) == 1 else f"{', '.join(said[:-1])} and {said[-1]}"
+
+
+def a_capital(text: str) -> str:
+    """A `text` with a capital first letter. Source: English."""
+    return text[:1].upper() + text[1:]
