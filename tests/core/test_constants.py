@@ -77,9 +77,10 @@ class Bands(unittest.TestCase):
         self.assertEqual({f: band.level(f) for f in wanted}, wanted)
 
     def test_a_control_without_a_published_limit_is_judged_by_its_stated_one(self) -> None:
-        self.assertIsNone(limits.effort_band("aircraft_pedal"))
+        toes = limits.effort_band("aircraft_pedal")
+        self.assertEqual((toes.low, toes.good, toes.caution, toes.danger), (30.0, 150.0, 250.0, 350.0))
         self.assertEqual(limits.effort_level("aircraft_pedal", 301, 300), "danger")
-        self.assertEqual(limits.effort_level("aircraft_pedal", 200, 300), "good")
+        self.assertEqual(limits.effort_level("aircraft_pedal", 120, 300), "good")
 
 
 if __name__ == "__main__":

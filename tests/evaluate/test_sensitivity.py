@@ -5,7 +5,7 @@ from typing import Any
 
 from kobrix.core.errors import Impossible
 from kobrix.evaluate.sensitivity import sensitivity_of
-from kobrix.evaluate.uncertainty import uncertain_entries
+from kobrix.evaluate.uncertainty import said_of, uncertain_entries
 from kobrix.fileformat import files
 from kobrix.fileformat.job import Job
 from kobrix.fileformat.layouts import new_job
@@ -51,7 +51,9 @@ class Matters(unittest.TestCase):
         found: Any = sensitivity_of(files.check(Job, document), "plan A")
         rank = {e["path"]: e for e in found["entries"]}
         friction = rank["systems.0.stations.0.brake.friction.cold"]
-        self.assertEqual((round(friction["least"], 6), round(friction["most"], 6), friction["assumed"]), (0.33, 0.43, False))
+        self.assertEqual(
+            (round(friction["least"], 6), round(friction["most"], 6), friction["standing"]), (0.33, 0.43, "plus_minus")
+        )
         self.assertLess(friction["push_rank"], -0.4)  # more friction, less push
         knock = rank["systems.0.stations.0.brake.knock_back_mm"]
         self.assertLess(abs(knock["push_rank"]), 0.15)
@@ -69,7 +71,9 @@ class Matters(unittest.TestCase):
     def test_said_not_to_be_known_is_doubted_over_the_stand_in_s_range(self) -> None:
         document = demo_document()
         document["assumed"] = ["vehicle.load_states.0.cg_height_mm"]
-        [height] = [d for d in uncertain_entries(files.check(Job, document), "plan A") if d.path.endswith("cg_height_mm")]
+        job = files.check(Job, document)
+        found = uncertain_entries(job.setup("plan A"), said_of(job, "plan A"))
+        [height] = [d for d in found if d.path == "vehicle.load_states.0.cg_height_mm"]
         self.assertTrue(height.assumed)
         self.assertAlmostEqual(height.least, 450.0)
         self.assertAlmostEqual(height.most, 700.0)

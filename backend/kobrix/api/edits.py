@@ -2,6 +2,7 @@
 
 from collections.abc import Iterator
 from contextlib import contextmanager
+from typing import Any
 
 from kobrix.api.requests import ChangeIn, EditIn, PlanIn, TryIn
 from kobrix.core.errors import BadEntry, BadFile
@@ -65,10 +66,11 @@ def edits_of(document: JsonObject, change: ChangeIn | TryIn) -> list[Edit]:
     if plan is not None:
         found += job_edits.with_entries(document, _plan_edits(document, plan), _after)
         document = _after(document, found)
-    own = own_edits(document, change)
+    own = [edit for asked, edit in zip(change.edits, own_edits(document, change), strict=True) if asked.exact is None]
+    sent = [asked for asked in change.edits if asked.exact is None]
     known = [
         (dotted(edit["path"]), asked.known is not False)
-        for asked, edit in zip(change.edits, own, strict=True)
+        for asked, edit in zip(sent, own, strict=True)
         # what is taken out of a list takes what is known of it along
         if edit["op"] == "set" or (edit["op"] == "remove" and not edit["path"].rpartition("/")[2].isdecimal())
     ]
@@ -81,4 +83,20 @@ def edits_of(document: JsonObject, change: ChangeIn | TryIn) -> list[Edit]:
             more = job_edits.said_known(document, path, is_known)
             document = _after(document, more)
             own += more
-    return [*found, *own]
+    return [*found, *own, *_exactness(_after(document, own), change, [e["path"] for e in own])]
+
+
+def _exactness(document: JsonObject, change: ChangeIn | TryIn, touched: list[str]) -> list[Edit]:
+    """What a change says of entries being exact; one that gets a ±, or is assumed, is no longer."""
+    root = "" if change.under is None else job_edits.root_of(document, change.under)
+    asked = [(dotted(e.path), e.exact) for e in change.edits if e.exact is not None]
+    said = [(path if not root or path.startswith("vehicle") else f"{root}.{path}", exact) for path, exact in asked]
+    widths = [path.removeprefix("/tolerances/") for path in touched if path.startswith("/tolerances/")]
+    listed: Any = document.get("assumed", [])
+    said += [(path, False) for path in (*widths, *listed)]
+    found: list[Edit] = []
+    for path, exact in said:
+        more = job_edits.said_exact(document, path, exact)
+        document = _after(document, more) if more else document
+        found += more
+    return found

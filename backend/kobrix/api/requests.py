@@ -13,7 +13,7 @@ Name = Annotated[str, Field(min_length=1, max_length=80, pattern=r"\S")]
 class EditIn(Request):
     """An edit by JSON Pointer: what was typed (`text`, read on the server, a bare number in the `preferred` unit) or a `value` to
     `set` or `insert`; `to` where something is moved. Nothing typed takes the field away. `known`: whether the entry is said to be
-    known from now on, or not to be; left out, what is typed or set is known."""
+    known from now on, or not to be; left out, what is typed or set is known. `exact`: whether it is said to be exact, or no longer."""
 
     op: Literal["set", "insert", "move", "remove"] = "set"
     path: str = Field(min_length=1, max_length=300)
@@ -22,6 +22,7 @@ class EditIn(Request):
     preferred: str | None = Field(None, max_length=10)
     to: str | None = Field(None, max_length=300)
     known: bool | None = None
+    exact: bool | None = None
 
 
 class PlanIn(Request):

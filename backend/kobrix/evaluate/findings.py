@@ -5,17 +5,11 @@ import math
 from kobrix.core.rules.limits import LEVELS, Judgement, Level
 from kobrix.evaluate.mends import mends_of
 from kobrix.evaluate.shapes import DoubtedEntry, Finding
-from kobrix.evaluate.solve import Answer, ByContent, answer_of
-from kobrix.evaluate.uncertainty import SEED, TRIALS, Entered, uncertain_entries
+from kobrix.evaluate.solve import Answer, ByContent
+from kobrix.evaluate.uncertainty import SEED, TRIALS, Entered, bare, uncertain_entries
 from kobrix.evaluate.verdicts import Tried, nominal, tried
 from kobrix.fileformat.models import Setup
 from kobrix.fileformat.shelf import ShelfPart
-
-
-def worst_level(answer: Answer, found: Answer | None = None) -> Level | None:
-    """The level of the worst nominal judgement on an `answer`; None where nothing can be judged."""
-    judged = nominal(answer, found, None)
-    return judged[0].level if judged else None
 
 
 def finding_of(one: Judgement, was: dict[str, Level] | None, studied: Tried | None) -> Finding:
@@ -83,12 +77,14 @@ def doubts_document(setup: Setup, entered: Entered) -> list[DoubtedEntry]:
     ]  # fmt: skip
 
 
-def findings(answer: Answer, found: Answer | None, entered: Entered, trials: int = TRIALS, seed: int = SEED) -> list[Finding]:
+def findings(
+    answer: Answer, found: Answer | None = None, entered: Entered | None = None, trials: int = TRIALS, seed: int = SEED
+) -> list[Finding]:
     """Judgements on an answer, tried, with their mends: what a file or the command line is told."""
     if answer.solved is None:
         return []
     known = ByContent(answer.setup)
     then = None if found is None else ByContent(found.setup)
-    answer_of(known)
-    told = tried_findings(known, then, None, entered, None, trials, seed)
-    return with_mends(told, known, then, None, entered)
+    said = entered or bare()
+    told = tried_findings(known, then, None, said, None, trials, seed)
+    return with_mends(told, known, then, None, said)

@@ -25,7 +25,7 @@ from kobrix.evaluate.shapes import Brought, Mend
 from kobrix.evaluate.solve import Answer, ByContent, answer_of
 from kobrix.evaluate.uncertainty import FEWER, SEED, TRIALS, Entered, uncertain_entries
 from kobrix.evaluate.verdicts import Tried, batch_of, nominal, order_kept, rear_first_chance, tried
-from kobrix.fileformat.models import Setup
+from kobrix.fileformat.models import Setup, controls_of
 from kobrix.fileformat.shelf import ShelfPart
 
 _SHORT, _OFFERED = 5, 2  # tried on fewer trials, and offered
@@ -56,6 +56,7 @@ def mends_of(
     if studied is None:
         return {}
     found: dict[str, list[Mend]] = {}
+    left = _most_tried(known.part)
     base: _Known = (known, as_found, wanted, entered)
     made: dict[str, list[Change]] = {}
     for one in studied.judgements:
@@ -65,10 +66,19 @@ def mends_of(
         key = f"{one.rule}.{one.kind}.{one.system}"
         if key not in made:
             made[key] = _looked_at(one, base, shelf)
-        offered = _offered(one, made[key], base, studied)
+        own = made[key][: min(left, 2 * _SHORT)]
+        left -= len(own)
+        offered = _offered(one, own, base, studied)
         if offered:
             found[one.id] = offered
     return found
+
+
+def _most_tried(setup: Setup) -> int:
+    """How many changes of a setup are tried in all: fewer where the pushes of a linkage are found by halving, so that the wait is bounded."""
+    controls = controls_of(setup.systems)
+    linked = sum(c.control.linkage is not None for c in controls)
+    return 60 if linked == 0 else 12 if len(controls) == 1 else 3
 
 
 def _setup(known: ByContent[Setup], change: Change) -> ByContent[Setup] | None:
@@ -124,7 +134,11 @@ def _looked_at(one: Judgement, base: _Known, shelf: tuple[ByContent[ShelfPart], 
     if one.rule == "pin_move":
         return fine[:_SHORT]
     fine = sorted([*special, *fine], key=lambda c: c.change)
-    if len(fine) < _SHORT and one.rule in ("lock_order", "distribution_rear", "distribution_use", "effort", "travel", "failure"):
+    if (
+        len(fine) < _SHORT
+        and _most_tried(setup) > 3
+        and one.rule in ("lock_order", "distribution_rear", "distribution_use", "effort", "travel", "failure")
+    ):
         fine += list(islice(_pairs(one, base, singles, now), _SHORT))
     return fine
 
@@ -315,7 +329,7 @@ def _offered(one: Judgement, made: list[Change], base: _Known, studied: Tried) -
     """The mends of one judgement: the few that hold on fewer trials, and of those the best on all of them."""
     known, as_found, wanted, entered = base
     kept: list[tuple[bool, float, Change]] = []
-    for change in made[: 2 * _SHORT]:
+    for change in made:
         setup = _setup(known, change)
         if setup is None:
             continue
@@ -388,7 +402,8 @@ def _words(change: Change, one: Judgement, then: dict[str, Judgement]) -> str:
     after = then.get(one.id)
     parts = []
     if after is not None:
-        parts.append(after.sentence if after.chance is None else f"{after.sentence} {percent(after.chance)} is left.")
+        told = after.chance is None or percent(after.chance) in after.sentence
+        parts.append(after.sentence if told or after.chance is None else f"{after.sentence} Broken in {percent(after.chance)}.")
     parts += [j.sentence for id_, j in then.items() if j.rule in ("effort", "travel") and id_ != one.id][:2]
     if change.edge is not None:
         parts.append(f"{change.edge / PSI:.0f} psi is the edge: set it on the road.")

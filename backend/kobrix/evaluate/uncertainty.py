@@ -106,7 +106,13 @@ def _entries(part: BaseModel, path: str, key: str, whose: str) -> Iterator[_Entr
             for n, item in enumerate(value):
                 name = getattr(item, "name", None)
                 yield from _entries(item, f"{below}.{n}", f"{own}.{name or n}", name or whose)
-        elif not isinstance(value, list | dict | bool):
+        elif isinstance(value, list):
+            quantity = _quantity(type(part), field)
+            for n, item in enumerate(value if quantity is not None else []):
+                assert quantity is not None
+                place = f"{below}.{n}".removeprefix("."), f"{own}.{n}".removeprefix(".")
+                yield _Entry(*place, part, field, quantity, item, whose)
+        elif not isinstance(value, dict | bool):
             quantity = _quantity(type(part), field)
             if quantity is not None:
                 yield _Entry(below.removeprefix("."), own.removeprefix("."), part, field, quantity, value, whose)
@@ -115,7 +121,7 @@ def _entries(part: BaseModel, path: str, key: str, whose: str) -> Iterator[_Entr
 @lru_cache(maxsize=1024)
 def _quantity(kind: type[BaseModel], field: str) -> Quantity | None:
     args = typing.get_args(kind.model_fields[field].annotation)
-    if any(typing.get_origin(a) in (list, dict) for a in args):
+    if any(typing.get_origin(a) is dict for a in args):
         return None
     return field_catalog.quantity_of(kind, field)
 
@@ -146,11 +152,18 @@ def _default(entry: _Entry, fluid: str, residual: bool) -> Known | None:
     return field_catalog.default_of(part, field, entry.quantity, fluid)
 
 
-def _usual_kind(entry: _Entry, vehicle: str) -> str | None:
-    doubt = entry.quantity.doubt
+def usual_kind(quantity: Quantity, part: BaseModel, vehicle: str) -> str | None:
+    """The kind of usual doubt of a `quantity` in a `part` of a `vehicle` [name]; None where it has none."""
+    doubt = quantity.doubt
     if doubt == "valve":
-        return "valve_adjustable" if getattr(entry.part, "adjustable", False) else "valve_fixed"
+        return "valve_adjustable" if getattr(part, "adjustable", False) else "valve_fixed"
     return "front_share_aircraft" if doubt == "front_share" and vehicle == "aircraft" else doubt
+
+
+def usual_width(kind: str, value: float, name: str, job: Job) -> float:
+    """Half the usual doubt of a `kind` of an entry `value` in the unit of its `name`, as a `job` has it."""
+    width, doubt = {k: d.width for k, d in USUAL_DOUBTS.items()} | job.usual_widths(), USUAL_DOUBTS[kind]
+    return width[kind] * value if doubt.of_entry else width[kind] / si_factor(name)
 
 
 def _key(entry: _Entry, axle: str, cold: float | None) -> str:
@@ -223,7 +236,7 @@ def _standing(
 ) -> tuple[float, float, float, Standing, str] | None:  # fmt: skip
     """Value, range, standing and kind of an entry; None for one that is exact and was not said to be."""
     quantity, size = entry.quantity, si_factor(entry.quantity.name)
-    kind = _usual_kind(entry, vehicle)
+    kind = usual_kind(quantity, entry.part, vehicle)
     if entry.typed is None:
         default = _default(entry, fluid, residual)
         if default is None or default.least is None or default.most is None:

@@ -81,10 +81,9 @@ class Job(Part):
             raise PydanticCustomError("relation", "{sentence}", {"sentence": str(refused), "field": "tolerances"}) from None
 
     def _check_standings(self) -> None:
-        groups = (set(self.assumed), set(self.tolerances), set(self.exact))
-        twice = sorted((groups[0] & groups[1]) | (groups[0] & groups[2]) | (groups[1] & groups[2]))
+        twice = sorted(set(self.exact) & {*self.assumed, *self.tolerances})  # of what is both assumed and ±, assumed leads
         if twice:
-            refused = BadEntry(twice[0], "more than one of assumed, exact and a ±", "one of the three, or none")
+            refused = BadEntry(label_of(twice[0].rpartition(".")[2]), "exact, and assumed or with a ±", "one of them")
             raise PydanticCustomError("relation", "{sentence}", {"sentence": str(refused), "field": "exact"})
 
     def usual_widths(self) -> dict[str, float]:

@@ -176,6 +176,20 @@ def _below_found(path: str) -> str | None:
     return path.removeprefix("/as_found") if path.startswith("/as_found/") else None
 
 
+def said_exact(document: JsonObject, path: str, exact: bool) -> list[Edit]:
+    """The entry at a dotted `path` said to be exact, or no longer to be; an entry said to be exact has no ±."""
+    listed: Any = document.get("exact", [])
+    if not exact:
+        return [take_away(f"exact.{listed.index(path)}")] if path in listed else []
+    found: list[Edit] = []
+    widths: Any = document.get("tolerances", {})
+    if path in widths:
+        found.append({"op": "remove", "path": f"/tolerances/{path}"})
+    if path not in listed:
+        found.append(insert_at("exact.-", path) if "exact" in document else set_at("exact", [path]))
+    return found
+
+
 def said_known(document: JsonObject, path: str, known: bool) -> list[Edit]:
     """The entry at a dotted `path` said to be known, or not to be; nothing where it is so already."""
     listed: Any = document.get("assumed", [])

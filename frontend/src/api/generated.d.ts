@@ -392,6 +392,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/verdicts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Job Verdicts
+         * @description Every setup of a job judged with the chance of every verdict.
+         */
+        get: operations["job_verdicts_api_jobs__job_id__verdicts_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/mends": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Job Mends
+         * @description What would mend the findings of one setup, each tried as it would be stored.
+         */
+        get: operations["job_mends_api_jobs__job_id__mends_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/moment": {
         parameters: {
             query?: never;
@@ -714,6 +754,23 @@ export interface components {
             pads: string[];
         };
         /**
+         * Brought
+         * @description What a mend makes worse: the judgement, its new level and figure, in words.
+         */
+        Brought: {
+            /** Id */
+            id: string;
+            /**
+             * Level
+             * @enum {string}
+             */
+            level: "good" | "note" | "caution" | "danger";
+            /** Value */
+            value: number | null;
+            /** Sentence */
+            sentence: string;
+        };
+        /**
          * ChamberParts
          * @description One chamber: its circuit, its bore, and its share of the rod's force.
          */
@@ -997,6 +1054,23 @@ export interface components {
             thickness_mm: number | null;
         };
         /**
+         * DoubtedEntry
+         * @description An entry that was drawn, or is exact because the person says so: dotted path below the setup, its range.
+         */
+        DoubtedEntry: {
+            /** Path */
+            path: string;
+            /**
+             * Standing
+             * @enum {string}
+             */
+            standing: "assumed" | "plus_minus" | "usual" | "exact";
+            /** Least */
+            least: number;
+            /** Most */
+            most: number;
+        };
+        /**
          * DrumParts
          * @description A drum brake's dimensions.
          */
@@ -1036,7 +1110,7 @@ export interface components {
          * EditIn
          * @description An edit by JSON Pointer: what was typed (`text`, read on the server, a bare number in the `preferred` unit) or a `value` to
          *     `set` or `insert`; `to` where something is moved. Nothing typed takes the field away. `known`: whether the entry is said to be
-         *     known from now on, or not to be; left out, what is typed or set is known.
+         *     known from now on, or not to be; left out, what is typed or set is known. `exact`: whether it is said to be exact, or no longer.
          */
         EditIn: {
             /**
@@ -1057,6 +1131,8 @@ export interface components {
             to?: string | null;
             /** Known */
             known?: boolean | null;
+            /** Exact */
+            exact?: boolean | null;
         };
         /**
          * EffortBand
@@ -1120,6 +1196,9 @@ export interface components {
             /** Most */
             most: number | null;
             plus_minus: components["schemas"]["PlusMinus"] | null;
+            /** Exact */
+            exact: boolean;
+            usual_doubt: components["schemas"]["UsualDoubt"] | null;
             /** Needed */
             needed: ("decel" | "travel") | null;
             /** Unsure */
@@ -1228,7 +1307,7 @@ export interface components {
         };
         /**
          * Finding
-         * @description A judgement in words.
+         * @description A judgement in words, with its chance once it was tried.
          */
         Finding: {
             /** Id */
@@ -1252,21 +1331,29 @@ export interface components {
             value: number | null;
             /** Limit */
             limit: number | null;
-            mend: components["schemas"]["FindingMend"] | null;
-        };
-        /**
-         * FindingMend
-         * @description A mend: a label to press, its name while it is tried, and the edits below the setup that it makes; none for one that is only shown.
-         */
-        FindingMend: {
-            /** Kind */
-            kind: string;
-            /** Label */
-            label: string;
-            /** Name */
-            name: string;
-            /** Edits */
-            edits: components["schemas"]["Edit"][];
+            /** Unit */
+            unit: string;
+            /** Links */
+            links: string[];
+            /** Chance */
+            chance: number | null;
+            /** Chance Limit */
+            chance_limit: number | null;
+            /** Sampling Error */
+            sampling_error: number | null;
+            /** Was So */
+            was_so: boolean | null;
+            /** Settle */
+            settle: components["schemas"]["Settle"][];
+            /** By Stops */
+            by_stops: number;
+            /** Mends */
+            mends: components["schemas"]["Mend"][];
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "tried" | "nominal";
         };
         /**
          * Found
@@ -1732,6 +1819,43 @@ export interface components {
             page: "measure";
             /** Revision */
             revision: number;
+        };
+        /**
+         * Mend
+         * @description A mend as it was tried: a label to press, its name while it is looked at, the edits below the setup that it makes; the judgements
+         *     it cures and those it makes worse; what it gives in words; of a valve the nominal `edge` [kPa].
+         */
+        Mend: {
+            /** Kind */
+            kind: string;
+            /** Label */
+            label: string;
+            /** Name */
+            name: string;
+            /** Edits */
+            edits: components["schemas"]["Edit"][];
+            /** Cures */
+            cures: string[];
+            /** Brings */
+            brings: components["schemas"]["Brought"][];
+            /** Words */
+            words: string;
+            /** Edge */
+            edge: number | null;
+        };
+        /**
+         * MendsView
+         * @description What would mend the findings of a setup, by finding, as of a `revision`.
+         */
+        MendsView: {
+            /** Revision */
+            revision: number;
+            /** Key */
+            key: string;
+            /** Mends */
+            mends: {
+                [key: string]: components["schemas"]["Mend"][];
+            };
         };
         /**
          * Missing
@@ -2202,8 +2326,11 @@ export interface components {
         SensitiveEntry: {
             /** Path */
             path: string;
-            /** Assumed */
-            assumed: boolean;
+            /**
+             * Standing
+             * @enum {string}
+             */
+            standing: "assumed" | "plus_minus" | "usual" | "exact";
             /** Value */
             value: number;
             /** Least */
@@ -2232,6 +2359,39 @@ export interface components {
             entries: components["schemas"]["SensitiveEntry"][];
             /** Trials */
             trials: number;
+        };
+        /**
+         * Settle
+         * @description What would settle a verdict: the act, its minutes, the entries it measures, the share of the doubt that goes, and what the chance
+         *     becomes, the smaller first.
+         */
+        Settle: {
+            /** Act */
+            act: string;
+            /** Minutes */
+            minutes: number;
+            /** Paths */
+            paths: string[];
+            /** Settles */
+            settles: number;
+            /** Low */
+            low: number;
+            /** High */
+            high: number;
+        };
+        /**
+         * SetupVerdicts
+         * @description A setup once its trials have run: its worst level, its findings with their chances, and what was drawn.
+         */
+        SetupVerdicts: {
+            /** Key */
+            key: string;
+            /** Level */
+            level: ("good" | "note" | "caution" | "danger") | null;
+            /** Findings */
+            findings: components["schemas"]["Finding"][];
+            /** Doubts */
+            doubts: components["schemas"]["DoubtedEntry"][];
         };
         /**
          * SetupView
@@ -2581,6 +2741,16 @@ export interface components {
             danger: number;
         };
         /**
+         * TrialsRun
+         * @description How many trials, of which seed.
+         */
+        TrialsRun: {
+            /** N */
+            n: number;
+            /** Seed */
+            seed: number;
+        };
+        /**
          * Tried
          * @description A setup as it would be, and how it would stand in the job's document.
          */
@@ -2642,6 +2812,16 @@ export interface components {
             most: number | null;
         };
         /**
+         * UsualDoubt
+         * @description How far what is typed bare is usually off, in words and in the entry's unit.
+         */
+        UsualDoubt: {
+            /** Text */
+            text: string;
+            /** Value */
+            value: number;
+        };
+        /**
          * ValveParts
          * @description A proportioning valve.
          */
@@ -2684,6 +2864,17 @@ export interface components {
             without: boolean;
             /** Price */
             price?: number | null;
+        };
+        /**
+         * Verdicts
+         * @description Every setup of a job judged with its trials, as of a `revision`.
+         */
+        Verdicts: {
+            /** Revision */
+            revision: number;
+            /** Setups */
+            setups: components["schemas"]["SetupVerdicts"][];
+            trials: components["schemas"]["TrialsRun"];
         };
         /**
          * Wanted
@@ -4118,6 +4309,142 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SizeView"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    job_verdicts_api_jobs__job_id__verdicts_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Verdicts"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    job_mends_api_jobs__job_id__mends_get: {
+        parameters: {
+            query: {
+                setup: string;
+            };
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MendsView"];
                 };
             };
             /** @description Forbidden */

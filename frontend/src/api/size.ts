@@ -46,6 +46,25 @@ export const useFailed = (id: number, revision: number, line: LineAsked, reach: 
       ),
   });
 
+/** Every setup judged with its trials: follows the page by a moment. */
+export const useVerdicts = (id: number, revision: number, ready = true) =>
+  useQuery({
+    queryKey: keys.verdicts(id, revision),
+    enabled: ready,
+    ...lasting(60_000),
+    queryFn: () => answered(() => client.GET('/api/jobs/{job_id}/verdicts', ofJob(id))),
+  });
+
+/** What would mend a setup's findings, once they have been tried. */
+export const useMends = (id: number, revision: number, setup: string, ready: boolean) =>
+  useQuery({
+    queryKey: keys.mends(id, revision, setup),
+    enabled: ready && setup !== '',
+    ...lasting(60_000),
+    queryFn: () =>
+      answered(() => client.GET('/api/jobs/{job_id}/mends', { params: { path: { job_id: id }, query: { setup } } })),
+  });
+
 /** How every figure at one push came about. */
 export const useWorking = (id: number, revision: number, line: LineAsked, push: number | null) =>
   useQuery({

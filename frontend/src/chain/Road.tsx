@@ -6,7 +6,7 @@ import { decel } from '../units/format';
 import type { Figures } from './figures';
 import { AT, AXIS, ROAD, S, type Row } from './geometry';
 
-export type Kind = 'car' | 'motorcycle' | 'aircraft';
+export type Kind = 'car' | 'truck' | 'motorcycle' | 'aircraft';
 interface RoadProps {
   rows: readonly Row[];
   state: StateView;
@@ -34,13 +34,15 @@ export function Road({ rows, state, kind, now, widths }: RoadProps) {
   };
   const wheelbase = state.balance.chi > 0 ? state.cg_height_mm / state.balance.chi : 2500;
   const radius = rows[0]?.station.rolling_radius_mm ?? 300;
-  const long = { car: 71.5, motorcycle: 66, aircraft: state.front_share > 0.5 ? 62 : 44 }[kind];
-  const scale = Math.min(kind === 'car' ? S.car : 0.046, long / wheelbase);
+  const long = { car: 71.5, truck: 71.5, motorcycle: 66, aircraft: state.front_share > 0.5 ? 62 : 44 }[kind];
+  const scale = Math.min(kind === 'car' || kind === 'truck' ? S.car : 0.046, long / wheelbase);
   const side = { x: kind === 'aircraft' ? 1166 : 1152, y: ROAD - 3.6, s: scale, wheelbase, radius };
   return (
     <>
       {rows.map(join)}
-      {kind === 'car' && <CarSide {...side} height={state.cg_height_mm} front={state.front_share} />}
+      {(kind === 'car' || kind === 'truck') && (
+        <CarSide {...side} height={state.cg_height_mm} front={state.front_share} />
+      )}
       {kind === 'motorcycle' && <BikeSide {...side} />}
       {kind === 'aircraft' && <AircraftSide {...side} tail={state.front_share > 0.5} />}
       {kind !== 'car' && (

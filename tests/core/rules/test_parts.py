@@ -75,10 +75,17 @@ class Edges(unittest.TestCase):
         self.assertAlmostEqual((small.limit or 0.0) * 1e6, asked, places=6)
 
     def test_the_floor_or_the_end_of_the_stroke(self) -> None:
-        bottom = next(j for j in judged(demo_job().setup("plan A")) if j.id == "floor_first").value or 0.0
-        first = self.edge("floor_first", {f"{CONTROL}available_travel_mm": bottom * 1e3 + 0.01},
-                          {f"{CONTROL}available_travel_mm": bottom * 1e3 - 0.01})  # fmt: skip
-        self.assertEqual(first.level, "caution")
+        """The whole stroke needs (30 mm)·292/48 + 5 mm of pedal: told once, and only where it needs 2 mm more than there is."""
+        bottom, room = 30.0 * 292.0 / 48.0 + 5.0, f"{CONTROL}available_travel_mm"
+        within = self.found(**{room: bottom - 1.9})
+        self.assertNotIn("floor_first", within)
+        self.assertNotIn("full stroke", within["lost_rear"].reason)
+        over = self.found(**{room: bottom - 2.1})
+        told = [j for j in over.values() if "full stroke" in f"{j.sentence} {j.reason}"]
+        self.assertEqual(len(told), 1)
+        lost = self.found(**{room: 150})
+        self.assertIn("188 mm of pedal and the room is 150", lost["lost_rear"].reason)
+        self.assertNotIn("floor_first", lost)
 
     def test_a_residual_valve_on_a_disc_and_a_cylinder_below(self) -> None:
         held = {"kind": "residual", "pressure_kpa": RESIDUAL_DISC / 1e3}

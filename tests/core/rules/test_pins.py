@@ -4,10 +4,10 @@ import unittest
 from typing import Any
 
 from kobrix.core.rules.limits import EFFORT, TRAVEL
-from kobrix.core.rules.remedies import SAME_PUSH
+from kobrix.evaluate.mends import SAME_PUSH
 from kobrix.fileformat import files
 from kobrix.fileformat.job import Job
-from kobrix.stages.size.service import moment_at
+from kobrix.stages.size.service import mends_view, moment_at
 
 from tests.cases import demo_document, evaluate, size_of
 
@@ -61,9 +61,9 @@ class Window(unittest.TestCase):
 class WithoutDrilling(unittest.TestCase):
     def test_the_bore_offered_gives_the_same_pedal_with_the_pin_where_it_was(self) -> None:
         job = with_pin("55 mm")
-        found = finding(job, 1, "pin_move")
-        self.assertEqual(found["mend"]["kind"], "bore_and_pin")
-        edits = {e["path"]: e["value"] for e in found["mend"]["edits"]}
+        mend = mends_view(job, 1, "plan A")["mends"]["pin_move"][0]
+        self.assertEqual(mend["kind"], "bore_and_pin")
+        edits = {e["path"]: e.get("value") for e in mend["edits"]}
         self.assertEqual(edits["/systems/0/control/pivot_to_pin_mm"], "64 mm")
         bore = edits["/systems/0/cylinder/bore_mm"]
         mended, own = with_pin("64 mm", bore_mm=bore), job
@@ -74,9 +74,9 @@ class WithoutDrilling(unittest.TestCase):
             self.assertLess(new["systems"]["service"]["pedal_travel_mm"], TRAVEL.danger * ROOM)
 
     def test_none_is_offered_where_no_bore_that_is_sold_does_it(self) -> None:
-        found = finding(with_pin("52 mm"), 1, "pin_move")
-        self.assertIsNone(found["mend"])
-        self.assertIn("12 mm", found["sentence"])
+        job = with_pin("60 mm", bore_mm="1 1/4 in")  # the bore it would take is not sold
+        self.assertNotIn("pin_move", mends_view(job, 1, "plan A")["mends"])
+        self.assertIn("4 mm", finding(job, 1, "pin_move")["sentence"])
 
     def test_a_pin_that_was_not_moved_asks_for_nothing(self) -> None:
         ids = [f["id"] for f in size_of(with_pin("64 mm"))["setups"][1]["findings"]]

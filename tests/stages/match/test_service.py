@@ -10,8 +10,8 @@ from kobrix.core.errors import BadEntry, BadFile, Impossible, NotFound
 from kobrix.core.rules.limits import LEVELS
 from kobrix.core.search.pareto import LIMITS
 from kobrix.demo import SETUPS
-from kobrix.evaluate.findings import findings
 from kobrix.evaluate.solve import Answer, wanted_stop
+from kobrix.evaluate.verdicts import nominal
 from kobrix.fileformat import files
 from kobrix.fileformat.job import Job
 from kobrix.stages.match.choices import choices_of
@@ -62,15 +62,15 @@ class EveryCombination(unittest.TestCase):
         place, known = path.healthy.reach(bounds.decel)
         push = float(np.max(path.healthy.push_at(place)))
         travel = float(np.max(path.healthy.pulls[0].pedal.pad_at(place)))
-        said = {f["id"]: f for f in findings(answer)}
+        said = {j.id: j for j in nominal(answer, None, None)}
         order = said["lock_order"]
-        slippery = order["level"] == "danger" and "slippery" in order["sentence"]
-        lost = [said[n]["level"] == "danger" for n in ("lost_front", "lost_rear")]
+        slippery = order.kind == "rear_first_slippery"
+        lost = [(said[n].value or 0.0) < (said[n].limit or 0.0) for n in ("lost_front", "lost_rear")]
         broken = {
-            "no_stop": not bool(known.all()), "rear_first": order["level"] == "danger" and not slippery,
+            "no_stop": not bool(known.all()), "rear_first": order.kind in ("rear_first", "rear_lifts"),
             "early_lock": bool((path.lock_decel < bounds.first_lock).any()), "effort": push > bounds.effort,
             "travel": travel > bounds.travel_share * self.run_.space.room, "slippery": slippery,
-            "sharing": any(name.startswith("distribution") for name in said), "lost_circuit": any(lost),
+            "sharing": any(j.rule.startswith("distribution") and j.kind == "broken" for j in said.values()), "lost_circuit": any(lost),
         }  # fmt: skip
         assert path.left is not None
         circuits = [n for n, name in enumerate(answer.solved.names) if name in ("lost_front", "lost_rear")]
@@ -125,7 +125,7 @@ class EveryCombination(unittest.TestCase):
         found = dict[str, Any](self.run_.finish())
         for row in found["kept"]:
             answer = Answer(edited(self.job.setup("plan A"), row["edits"]))
-            worst = min((f["level"] for f in findings(answer)), key=LEVELS.index)
+            worst = min((j.level for j in nominal(answer, None, None)), key=LEVELS.index)
             self.assertNotEqual(worst, "danger", row["words"])
 
 

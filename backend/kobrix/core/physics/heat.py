@@ -96,8 +96,7 @@ def _turn(low: Number, high: Number, rise_: Number, fall: Number, h: Number) -> 
     if isinstance(low, float) and isinstance(high, float) and isinstance(rise_, float) and isinstance(fall, float):
         if not rise_ > 0.0 > fall:
             return low
-        s = rise_ / (rise_ - fall)
-        return _cubic(low, high, rise_, fall, h, s)
+        return _cubic(low, high, rise_, fall, h, rise_ / (rise_ - fall))
     turns = (np.asarray(rise_) > 0.0) & (np.asarray(fall) < 0.0)
     s = np.where(turns, rise_ / np.where(turns, rise_ - fall, 1.0), 0.0)
     return np.where(turns, _cubic(low, high, rise_, fall, h, s), low)

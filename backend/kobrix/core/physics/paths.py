@@ -29,7 +29,11 @@ from kobrix.core.physics.road import Event, Moment, Road, first_event, moment, o
 from kobrix.core.physics.travel import along
 from kobrix.core.physics.vehicle import AXLES, Axle, Load
 
-_FINE, _FAR = 512, 8.0  # places on each straight part of a linkage, and steps past its last knot, where controls are joined
+_FINE, _COARSE, _FAR = (
+    512,
+    12,
+    8.0,
+)  # places on each straight part of a linkage, and steps past its last knot, where controls are joined
 
 
 @dataclass(frozen=True)
@@ -78,7 +82,7 @@ class Solved:
         pulls = []
         for pull in self.pulls:
             known = pull.pedal.travel
-            pedal = Pedal(pull.pedal.line.healthy(), None if known is None else known.healthy())
+            pedal = Pedal(pull.pedal.line.healthy(), None if known is None else known.healthy(), pull.pedal.coarse)
             pulls.append(Pull(pedal, pull.ratio, None if pull.numbers is None else healthy(pull.numbers)))
         push = None if self.push is None else healthy(self.push)
         return Solved(self.name, tuple(pulls), push, self.road.healthy(), self.event.healthy())
@@ -134,8 +138,9 @@ def _knots(pedal: Pedal) -> tuple[Floats, Floats]:
     if pedal.linked is None:
         return pedal.knots, np.arange(pedal.knots.shape[-1], dtype=np.float64)
     steps = pedal.line.steps
-    parts = [[0.0], *(n + np.linspace(0.0, 1.0, _FINE + 1)[1:] for n in range(steps))]
-    numbers = np.concatenate([*parts, steps + np.linspace(0.0, _FAR, _FINE + 1)[1:]])
+    fine = _COARSE if pedal.coarse else _FINE
+    parts = [[0.0], *(n + np.linspace(0.0, 1.0, fine + 1)[1:] for n in range(steps))]
+    numbers = np.concatenate([*parts, steps + np.linspace(0.0, _FAR, fine + 1)[1:]])
     push = pedal.push_at(place_of(numbers, steps))
     there = np.isfinite(push)
     push, numbers = np.where(there, push, 0.0), np.where(there, numbers, 0.0)
@@ -181,7 +186,7 @@ def solve_path(
     known = all(st.lines is not None for s, _ in systems for st in s.stations)
     if not known and any(s.control.linkage is not None for s, _ in systems):
         raise Impossible("the push of a linked pedal", "its ratio follows the stroke, and the lines are not known")
-    pedals = [Pedal(line, along(line, (air or {}).get(line.system.name), whole) if known else None) for line in lines]
+    pedals = [Pedal(line, along(line, (air or {}).get(line.system.name), whole) if known else None, whole) for line in lines]
     if len(pedals) == 1:
         line = lines[0]
         road = on_road(load, {a: line.axle_force(a) for a in AXLES}, {a: line.braking(a) for a in AXLES}, wheels)

@@ -18,16 +18,18 @@ from kobrix.core.physics import linkage
 from kobrix.core.physics.chain import ForceLine, Place, foot_of, whole_stroke
 from kobrix.core.physics.travel import Curve, Travel, reach
 
-_LOOKS, _HALVINGS = 48, 60  # places looked at on each straight part of a linkage, then halved
+_LOOKS, _COARSE, _HALVINGS = 48, 8, 60  # places looked at on each straight part of a linkage (of many trials), then halved
 _FAR = 8.0  # steps past the last knot that are looked at with a linkage
 
 
 @dataclass(frozen=True)
 class Pedal:
-    """The control of a `line` [record] with its `travel` [record], None when it is not known."""
+    """The control of a `line` [record] with its `travel` [record], None when it is not known; `coarse` [yes or no]: many trials, whose
+    linkages are looked at in fewer places before they are halved."""
 
     line: ForceLine
     travel: Travel | None
+    coarse: bool = False
 
     @property
     def linked(self) -> linkage.Linkage | None:
@@ -157,12 +159,12 @@ class Pedal:
         Past a dead point there is nothing. Where it is never passed: the place of the most there is, and False; nothing wanted is
         the line's start.
         """
-        steps = self.line.steps
+        steps, count = self.line.steps, _COARSE if self.coarse else _LOOKS
         ends = np.concatenate([np.arange(steps - 1) + 1.0, [steps - 1.0 + _FAR]])
         starts = np.arange(steps, dtype=np.float64)
-        looks = np.linspace(0.0, 1.0, _LOOKS + 1)
+        looks = np.linspace(0.0, 1.0, count + 1)
         number = (starts[:, None] + (ends - starts)[:, None] * looks[1:]).reshape(-1)
-        knot = np.minimum(np.repeat(np.arange(steps), _LOOKS), steps - 1)
+        knot = np.minimum(np.repeat(np.arange(steps), count), steps - 1)
         values = np.nan_to_num(curve(Place(knot, number - knot)), nan=-np.inf)
         before = np.concatenate([np.zeros((*values.shape[:-1], 1)), values[..., :-1]], axis=-1)
         passes = (values[..., None, :] >= wanted[..., :, None]) & (before[..., None, :] < wanted[..., :, None])
@@ -172,7 +174,7 @@ class Pedal:
         hit = np.where(ok, hit, np.argmax(values, axis=-1)[..., None])
         own = knot[hit]
         high = number[hit]
-        low = np.where(hit % _LOOKS == 0, own, number[np.maximum(hit - 1, 0)])
+        low = np.where(hit % count == 0, own, number[np.maximum(hit - 1, 0)])
         for _ in range(_HALVINGS):
             middle = 0.5 * (low + high)
             over = np.nan_to_num(curve(Place(own, middle - own)), nan=-np.inf) >= wanted

@@ -175,7 +175,7 @@ def by_chance(chance: float, most: Level = "danger") -> Level:
 
 
 def worse_of(first: Level, second: Level) -> Level:
-    """The worse of two levels. Source: their order."""
+    """The worse of two levels, `first` [name] and `second` [name]. Source: their order."""
     return LEVELS[min(LEVELS.index(first), LEVELS.index(second))]
 
 

@@ -48,5 +48,5 @@ def listed(names: Sequence[str]) -> str:
 
 
 def a_capital(text: str) -> str:
-    """A `text` with a capital first letter. Source: English."""
+    """A `text` [words] with a capital first letter. Source: English."""
     return text[:1].upper() + text[1:]

@@ -38,6 +38,13 @@ class PlusMinus(TypedDict):
     most: float
 
 
+class UsualDoubt(TypedDict):
+    """How far what is typed bare is usually off, in words and in the entry's unit."""
+
+    text: str
+    value: float
+
+
 class Entry(TypedDict):
     """One field of the sheet."""
 
@@ -60,6 +67,8 @@ class Entry(TypedDict):
     least: float | None
     most: float | None
     plus_minus: PlusMinus | None
+    exact: bool
+    usual_doubt: UsualDoubt | None
     needed: Literal["decel", "travel"] | None
     unsure: bool
     default: Usual | None

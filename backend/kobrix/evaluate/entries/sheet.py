@@ -28,8 +28,10 @@ from kobrix.evaluate.entries.shapes import (
     SectionKind,
     Sheet,
     Usual,
+    UsualDoubt,
 )
 from kobrix.evaluate.to_core import convert
+from kobrix.evaluate.uncertainty import usual_kind, usual_width
 from kobrix.fileformat import field_catalog, models
 from kobrix.fileformat import job as job_file
 from kobrix.fileformat.field_catalog import Ask, default_of, entry_of, quantity_of
@@ -116,14 +118,25 @@ def _entry(ask: Ask, part: BaseModel, below: str, page: _Page, fluid: str) -> En
         "state": "assumed" if (typed is None and default is not None) or (typed is not None and said) else
                  "unknown" if typed is None else "measured",
         "value": None, "values": [], "other": "", "unit": "", "allowed": "", "why": "", "least": None, "most": None,
-        "plus_minus": None, "needed": page.needed(own), "unsure": said,
+        "plus_minus": None, "exact": path in page.job.exact, "usual_doubt": None, "needed": page.needed(own), "unsure": said,
         "default": None if default is None else _known(default, name),
         "stand_in": None if stand_in is None else _known(stand_in, name),
         "choices": [{"value": v, "label": w, "edits": [set_at(path, v)]} for v, w in ask.choices],
     }  # fmt: skip
     if quantity is not None:
         _figures(doc, typed, quantity, path, page)
+        if doc["state"] == "measured" and doc["plus_minus"] is None and not doc["exact"]:
+            doc["usual_doubt"] = _usual_doubt(typed, quantity, part, page)
     return doc
+
+
+def _usual_doubt(typed: Any, quantity: Quantity, part: BaseModel, page: _Page) -> UsualDoubt | None:
+    """How far an entry that was typed bare is usually off; None where it is taken as exact."""
+    kind = usual_kind(quantity, part, page.job.vehicle.kind)
+    if kind is None or isinstance(typed, list):
+        return None
+    width = usual_width(kind, value_of(typed, quantity.name), quantity.name, page.job)
+    return {"text": f"± {with_unit(width, quantity.name)}", "value": width}
 
 
 def _kind(
@@ -133,7 +146,7 @@ def _kind(
     return {
         "key": "kind", "path": path, "label": label, "how": how, "kind": "choice", "more": False, "guess": False,
         "text": now, "flag": None, "state": "measured", "value": None, "values": [], "other": "", "unit": "", "allowed": "",
-        "why": "", "least": None, "most": None, "plus_minus": None, "needed": None, "unsure": False, "default": None,
+        "why": "", "least": None, "most": None, "plus_minus": None, "exact": False, "usual_doubt": None, "needed": None, "unsure": False, "default": None,
         "stand_in": None, "choices": [{"value": v, "label": w, "edits": edits_for(v)} for v, w in kinds],
     }  # fmt: skip
 

@@ -17,7 +17,7 @@ from kobrix.core.physics.gains import LEAST_GAIN, Match, link_gains
 from kobrix.core.physics.paths import Solved
 from kobrix.core.physics.solved_setup import SolvedPath, SolvedSetup
 from kobrix.core.physics.valves import Passive, Proportioning
-from kobrix.core.rules.words import failure_words
+from kobrix.core.rules.words import failure_words as failure_words
 from kobrix.evaluate.results import CM2, KPA, MM, Places, PullPlaces, failures_document, first_lock
 from kobrix.evaluate.solve import Answer, pick
 from kobrix.fileformat.models import controls_of

@@ -9,8 +9,19 @@ from kobrix.evaluate.shapes import Moment, RotorHeat
 from kobrix.fileformat.job import AS_FOUND
 from kobrix.stages.common import ERRORS, Database, Route, as_json, setup_in_state, stored_job
 from kobrix.stages.size.compare import compare
-from kobrix.stages.size.service import failed_at, moment_at, size_view, working_at
-from kobrix.stages.size.shapes import Comparison, Failed, FailedIn, HeatIn, MomentIn, SizeView, StepView, WorkingIn
+from kobrix.stages.size.service import failed_at, mends_view, moment_at, size_view, verdicts_view, working_at
+from kobrix.stages.size.shapes import (
+    Comparison,
+    Failed,
+    FailedIn,
+    HeatIn,
+    MendsView,
+    MomentIn,
+    SizeView,
+    StepView,
+    Verdicts,
+    WorkingIn,
+)
 
 router = APIRouter(route_class=Route, prefix="/api/jobs", tags=["size"], responses=ERRORS)
 
@@ -20,6 +31,20 @@ def job_size(job_id: int, path: Database) -> Response:
     """Every setup of a job at its wanted stop."""
     stored = stored_job(path, job_id)
     return as_json(size_view(stored.job, stored.revision))
+
+
+@router.get("/{job_id}/verdicts", response_model=Verdicts)
+def job_verdicts(job_id: int, path: Database) -> Response:
+    """Every setup of a job judged with the chance of every verdict."""
+    stored = stored_job(path, job_id)
+    return as_json(verdicts_view(stored.job, stored.revision))
+
+
+@router.get("/{job_id}/mends", response_model=MendsView)
+def job_mends(job_id: int, setup: str, path: Database) -> Response:
+    """What would mend the findings of one setup, each tried as it would be stored."""
+    stored = stored_job(path, job_id)
+    return as_json(mends_view(stored.job, stored.revision, setup))
 
 
 @router.post("/{job_id}/moment", response_model=Moment)

@@ -18,17 +18,30 @@ from kobrix.core.physics.solved_setup import SolvedPath, strokes_known, without_
 from kobrix.core.physics.working import working
 from kobrix.core.rules import limits
 from kobrix.core.rules.words import failure_words
-from kobrix.evaluate.findings import nominal_findings, worst_level
+from kobrix.evaluate.findings import doubts_document, nominal_findings, tried_findings
+from kobrix.evaluate.mends import mends_of
 from kobrix.evaluate.provenance import provenance
 from kobrix.evaluate.results import MM, Places, step_document
 from kobrix.evaluate.shapes import Finding, Moment
 from kobrix.evaluate.solve import Answer, ByContent, answer_of, as_asked, failing_of, pick, wanted_stop
+from kobrix.evaluate.uncertainty import SEED, TRIALS, said_of
+from kobrix.evaluate.verdicts import tried
 from kobrix.fileformat.job import AS_FOUND, Job
 from kobrix.fileformat.models import Setup
 from kobrix.fileformat.questions import AirIn, Failure
 from kobrix.stages.common import Standing
 from kobrix.stages.size.paths import AIR_CM3, curves, gain_curves, locks_of, path_view, range_of
-from kobrix.stages.size.shapes import Against, Failed, Headline, SetupView, SizeView, StepView
+from kobrix.stages.size.shapes import (
+    Against,
+    Failed,
+    Headline,
+    MendsView,
+    SetupVerdicts,
+    SetupView,
+    SizeView,
+    StepView,
+    Verdicts,
+)
 
 
 def _differences(own: Moment | None, found: Moment | None, system: str, found_system: str) -> Against | None:
@@ -63,7 +76,7 @@ def _setup_view(
 ) -> SetupView:
     """One setup at the `wanted` stop [g] for pushes up to `reach` [N]; `before`: what its changes are told against."""
     answer, found = answer_of(known), None if as_found is None else answer_of(as_found)
-    told = nominal_findings(answer, found, wanted)
+    told = nominal_findings(answer, found, wanted or None)
     worst = told[0] if told else None
     doc: SetupView = {
         "key": name, "name": name, "needs": answer.needs, "level": None if worst is None else worst["level"],
@@ -82,7 +95,7 @@ def _setup_view(
 
 def forget() -> None:
     """Forget what was answered before, as in a server that has just begun."""
-    for kept in (answer_of, _setup_view):
+    for kept in (answer_of, _setup_view, tried, mends_of):
         kept.cache_clear()
 
 
@@ -143,6 +156,36 @@ def size_view(job: Job, revision: int) -> SizeView:
     }  # fmt: skip
 
 
+def _known(job: Job, name: str) -> tuple[ByContent[Setup], ByContent[Setup] | None]:
+    """A setup of a `job` by name, and the one as found that it is told against; None for the latter itself. Raises NotFound."""
+    return ByContent(job.setup(name)), None if name == AS_FOUND else ByContent(job.setup(AS_FOUND))
+
+
+def _judged(job: Job, name: str, wanted: float | None) -> list[Finding]:
+    """The findings of a setup of a `job`, each with its chance. Raises NotFound."""
+    known, found = _known(job, name)
+    return tried_findings(known, found, wanted, said_of(job, name), said_of(job, AS_FOUND))
+
+
+def verdicts_view(job: Job, revision: int) -> Verdicts:
+    """What every setup of a `job` is told once its trials have run, as of a `revision`."""
+    wanted = wanted_stop([answer_of(ByContent(job.setup(name))) for name in job.names])
+    setups: list[SetupVerdicts] = []
+    for name in job.names:
+        told = _judged(job, name, wanted)
+        entries = doubts_document(job.setup(name), said_of(job, name))
+        setups.append({"key": name, "level": told[0]["level"] if told else None, "findings": told, "doubts": entries})
+    return {"revision": revision, "setups": setups, "trials": {"n": TRIALS, "seed": SEED}}
+
+
+def mends_view(job: Job, revision: int, name: str) -> MendsView:
+    """What would mend the findings of the setup by `name` of a `job`, as of a `revision`. Raises NotFound."""
+    wanted = wanted_stop([answer_of(ByContent(job.setup(n))) for n in job.names])
+    known, found = _known(job, name)
+    shelf = tuple(map(ByContent, job.shelf))
+    return {"revision": revision, "key": name, "mends": mends_of(known, found, wanted, said_of(job, name), shelf)}
+
+
 def shown(job: Job, revision: int, setup: str | None) -> SizeView:
     """What Size shows after a change."""
     del setup  # it shows all of them
@@ -167,20 +210,21 @@ def tried_view(job: Job, changed: Job, name: str) -> SetupView:
 
     Raises NotFound.
     """
-    now, found, tried = (ByContent(j.setup(n)) for j, n in ((job, name), (changed, AS_FOUND), (changed, name)))
+    now, found, then = (ByContent(j.setup(n)) for j, n in ((job, name), (changed, AS_FOUND), (changed, name)))
     common = _common([answer_of(ByContent(changed.setup(n))) for n in changed.names])
     as_found = None if name == AS_FOUND else found
-    view = _setup_view(tried, as_found, now, name, common.wanted or 0.0, common.reach)
+    view = _setup_view(then, as_found, now, name, common.wanted or 0.0, common.reach)
+    told = _judged(changed, name, common.wanted)
+    view = {**view, "findings": told, "level": told[0]["level"] if told else None}
     return _against(view, _setup_view(found, None, None, AS_FOUND, common.wanted or 0.0, common.reach))
 
 
 def standing(job: Job) -> Standing:
     """How Size stands: of the plans the one that stands best; without a danger it is in doubt while a caution stands."""
     names = job.names[1:] or job.names
-    answers = {name: answer_of(ByContent(job.setup(name))) for name in (AS_FOUND, *names)}
-    levels = [
-        worst_level(answers[n], None if n == AS_FOUND else answers[AS_FOUND]) for n in names if answers[n].solved is not None
-    ]
+    wanted = wanted_stop([answer_of(ByContent(job.setup(name))) for name in job.names])
+    told = [_judged(job, name, wanted) for name in names]
+    levels = [own[0]["level"] for own in told if own]
     if not levels:
         return {"state": "empty", "words": "empty"}
     if any(level not in ("danger", "caution") for level in levels):

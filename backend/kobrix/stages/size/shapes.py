@@ -8,7 +8,18 @@ from typing_extensions import TypedDict
 from kobrix.core.physics.failures import FailureKind
 from kobrix.core.physics.working import Figure
 from kobrix.core.rules.limits import Level
-from kobrix.evaluate.shapes import Axle, Finding, LimitedBy, Lock, Moment, Needs, WorkingStep
+from kobrix.evaluate.shapes import (
+    Axle,
+    DoubtedEntry,
+    Finding,
+    LimitedBy,
+    Lock,
+    Mend,
+    Moment,
+    Needs,
+    TrialsRun,
+    WorkingStep,
+)
 from kobrix.fileformat.paths import JsonObject
 from kobrix.stages.common import Request
 
@@ -376,6 +387,31 @@ class SizeView(TypedDict):
     travel: TravelBand
     standard_bores: list[Bore]
     setups: list[SetupView]
+
+
+class SetupVerdicts(TypedDict):
+    """A setup once its trials have run: its worst level, its findings with their chances, and what was drawn."""
+
+    key: str
+    level: Level | None
+    findings: list[Finding]
+    doubts: list[DoubtedEntry]
+
+
+class Verdicts(TypedDict):
+    """Every setup of a job judged with its trials, as of a `revision`."""
+
+    revision: int
+    setups: list[SetupVerdicts]
+    trials: TrialsRun
+
+
+class MendsView(TypedDict):
+    """What would mend the findings of a setup, by finding, as of a `revision`."""
+
+    revision: int
+    key: str
+    mends: dict[str, list[Mend]]
 
 
 class ComparedInput(TypedDict):

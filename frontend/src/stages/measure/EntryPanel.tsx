@@ -4,6 +4,7 @@ import { Input, Label } from 'react-aria-components';
 import styled from 'styled-components';
 import { capital } from '../../units/format';
 import type { Entry, SensitiveEntry } from '../../api/types';
+import { percent } from '../../ui/ChanceBar';
 import { PlainField } from '../../ui/PlainField';
 import { useDraft } from '../../ui/useDraft';
 import { Plain } from './EntryField';
@@ -84,8 +85,13 @@ export function EntryPanel({ measure }: { measure: Measure }) {
         />
       )}
       <div className="pair">
-        {here.kind === 'quantity' && here.state === 'measured' && (
+        {here.kind === 'quantity' && here.state === 'measured' && !here.exact && (
           <OffBy key={here.path} entry={here} measure={measure} />
+        )}
+        {here.state === 'measured' && (here.exact || here.usual_doubt) && (
+          <Plain onPress={() => measure.onExact(here, !here.exact)}>
+            {here.exact ? 'Not exact after all' : 'It is exact'}
+          </Plain>
         )}
         {usual && !here.unsure && here.state !== 'assumed' && (
           <Plain onPress={() => measure.onUnknown(here)}>Don’t know: take {usual.text}</Plain>
@@ -102,13 +108,36 @@ export function EntryPanel({ measure }: { measure: Measure }) {
           {here.why ? `: ${here.why}` : ''}.
         </p>
       )}
+      {here.exact && <p>Exact, as you say: nothing is drawn around it.</p>}
+      {here.usual_doubt && <p>Typed without a ±, so its usual doubt holds: {here.usual_doubt.text} (our estimate).</p>}
       {ranked && <p>{effect(ranked.sensitive, here)}</p>}
+      <Settles measure={measure} path={here.path} />
       {here.needed && (
         <p>
           <b>Needed</b> for {here.needed === 'decel' ? 'the push and the stop' : 'the pedal’s travel'}.
         </p>
       )}
     </Panel>
+  );
+}
+/** What measuring this entry would settle of the findings of its setup. */
+function Settles({ measure, path }: { measure: Measure; path: string }) {
+  const { sheet, verdicts } = measure;
+  const own = path.startsWith('vehicle') ? path : path.slice(sheet.root.length + 1);
+  const told = (verdicts?.setups.find((s) => s.key === sheet.setup)?.findings ?? []).flatMap((f) => {
+    const settle = f.settle.find((s) => s.paths.includes(own));
+    return settle && f.chance !== null ? [{ finding: f, settle, chance: f.chance }] : [];
+  });
+  if (told.length === 0) return null;
+  return (
+    <>
+      {told.slice(0, 2).map(({ finding, settle, chance }) => (
+        <p key={finding.id}>
+          <b>Worth {settle.minutes} minutes:</b> {finding.sentence} Measured, {percent(chance)} becomes{' '}
+          {percent(settle.low)} or {percent(settle.high)}.
+        </p>
+      ))}
+    </>
   );
 }
 function OffBy({ entry, measure }: { entry: Entry; measure: Measure }) {
@@ -119,7 +148,7 @@ function OffBy({ entry, measure }: { entry: Entry; measure: Measure }) {
         <Label>it may be off by ±</Label>
         <Input
           autoComplete="off"
-          placeholder="not said"
+          placeholder={entry.usual_doubt ? `usually ${entry.usual_doubt.text}` : 'taken as exact'}
           onBlur={() => draft.refused !== null || void draft.commit()}
           onKeyDown={(event) => {
             if (event.key === 'Enter') void draft.commit();

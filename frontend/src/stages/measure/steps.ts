@@ -19,6 +19,12 @@ export const unknownStep = (entry: Entry): Step => {
   return followed(entry, { known: false, ...(standIn ? { text: standIn.text } : {}) }, `${entry.label} not known`);
 };
 
+/** An entry is exact because the person says so, or no longer. */
+export const exactStep = (entry: Entry, exact: boolean): Step => ({
+  label: exact ? `${entry.label} exact` : `${entry.label} not exact`,
+  edits: [{ path: pointer(entry.path), exact }],
+});
+
 /** How far an entry may be off; an empty text takes it away. */
 export const toleranceStep = (entry: Entry, text: string, preferred?: string): Step => {
   const path = `/tolerances/${entry.path}`;

@@ -3,10 +3,21 @@ import { useCallback, useEffect, useMemo, useReducer, useRef } from 'react';
 import { useSearchParams } from 'react-router';
 import { useSteps, useStoring, type Steps } from '../../api/changes';
 import { useSensitivity } from '../../api/measure';
-import type { Entry, FileEdit, Job, MeasureView, Section, SensitiveEntry, Sensitivity, Step } from '../../api/types';
+import { useVerdicts } from '../../api/size';
+import type {
+  Entry,
+  FileEdit,
+  Job,
+  MeasureView,
+  Section,
+  SensitiveEntry,
+  Sensitivity,
+  Step,
+  Verdicts,
+} from '../../api/types';
 import { preferredFor, usePreferred, type Preferred } from '../../units/preference';
 import { focusEntry, focusNext, type Entering } from './entryContext';
-import { toleranceStep, typedStep, unknownStep, valueStep } from './steps';
+import { exactStep, toleranceStep, typedStep, unknownStep, valueStep } from './steps';
 
 interface Looking {
   section: string;
@@ -32,6 +43,8 @@ export interface Measure {
   job: Job;
   sheet: MeasureView;
   sensitivity: Sensitivity | null;
+  /** What the setups are told once their trials have run. */
+  verdicts: Verdicts | null;
   section: Section | null;
   /** Key of the section looked at; `condition` for the notes. */
   looked: string;
@@ -46,6 +59,7 @@ export interface Measure {
   onNextUnknown: () => void;
   onUnknown: (entry: Entry) => void;
   onTolerance: (entry: Entry, text: string) => Promise<unknown>;
+  onExact: (entry: Entry, exact: boolean) => void;
   onType: (entry: Entry, text: string) => Promise<unknown>;
   onEdits: (label: string, edits: readonly FileEdit[]) => void;
   onStep: Steps['onStep'];
@@ -86,7 +100,8 @@ const rank = (e: SensitiveEntry) => Math.max(Math.abs(e.push_rank), Math.abs(e.t
 /** The assumed entry that moves the answer most; of those that a tape can measure, one that moves it by a quarter of that will do. */
 export function mostSensitive(sheet: MeasureView, sensitivity: Sensitivity | null, measurable: boolean): Ranked | null {
   const least = measurable ? MATTERS / 4 : MATTERS;
-  const open = (r: Ranked) => r.sensitive.assumed && rank(r.sensitive) >= least && !(measurable && r.entry.guess);
+  const open = (r: Ranked) =>
+    r.sensitive.standing === 'assumed' && rank(r.sensitive) >= least && !(measurable && r.entry.guess);
   return rankedOf(sheet, sensitivity).find(open) ?? null;
 }
 export function rankedOf(sheet: MeasureView, sensitivity: Sensitivity | null): Ranked[] {
@@ -106,6 +121,7 @@ export function useMeasure(job: Job, sheet: MeasureView): Measure {
   const preferred = usePreferred();
   const complete = sheet.needs.decel.length === 0;
   const sensitivity = useSensitivity(job.id, job.revision, setup, complete).data;
+  const verdicts = useVerdicts(job.id, job.revision, complete).data ?? null;
   const [look, dispatch] = useReducer(looking, { section: params.get('part') ?? '', here: null });
   const goal = useRef<string | null>(params.get('field'));
 
@@ -162,6 +178,7 @@ export function useMeasure(job: Job, sheet: MeasureView): Measure {
     job,
     sheet,
     sensitivity: known,
+    verdicts,
     section,
     looked: look.section === CONDITION ? CONDITION : (section?.key ?? ''),
     here: section ? (entriesOf(section).find((e) => e.path === look.here) ?? null) : null,
@@ -174,6 +191,7 @@ export function useMeasure(job: Job, sheet: MeasureView): Measure {
     onGo,
     onNextUnknown,
     onUnknown: (entry) => take(unknownStep(entry)),
+    onExact: (entry, exact) => take(exactStep(entry, exact)),
     onTolerance: (entry, text) => onStep(toleranceStep(entry, text, unit(entry)), true),
     onType,
     onEdits,

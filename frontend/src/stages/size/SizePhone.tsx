@@ -16,7 +16,7 @@ import { useDeferredView } from '../../ui/useDeferredView';
 import { counted } from '../../units/format';
 import { Banner } from './Banner';
 import { Compare } from './Compare';
-import { LevelWord, MendButton } from './Findings';
+import { LevelWord, MendButton, TryIt } from './Findings';
 import { LoadSwitch } from './LoadSwitch';
 import { FindingsPanel, InstrumentPanel } from './Panels';
 import { PathSwitch } from './PathSwitch';
@@ -183,14 +183,12 @@ export function SizePhone({ head, reading, look, acts, steps }: PhoneProps) {
         <Worst role="region" aria-label="Worst finding">
           <Mark state={worst.level} size={18} />
           <p>
-            <LevelWord level={worst.level} />
+            <LevelWord finding={worst} />
             {worst.sentence}
           </p>
           <Go onPress={() => goTo('findings')}>{counted(setup.findings.length, 'finding', 'findings')}</Go>
           {worst.level === 'danger' && <p className="why">{worst.reason}</p>}
-          {worst.level === 'danger' && worst.mend && worst.mend.edits.length > 0 && (
-            <MendButton onPress={() => acts.onMend(worst)}>{worst.mend.label}</MendButton>
-          )}
+          {worst.level === 'danger' && worst.mends[0] && <TryIt mend={worst.mends[0]} onMend={acts.onMend} />}
         </Worst>
       )}
       <Scroll>

@@ -1,5 +1,15 @@
 /** What is on the line, picked out of the page's answer by what is looked at. Pure: answers and a look in, records out. */
-import type { Failed, Job, Moment, PathView, SetupView, SizeView, StateView } from '../../api/types';
+import type {
+  Failed,
+  Job,
+  MendsView,
+  Moment,
+  PathView,
+  SetupView,
+  SizeView,
+  StateView,
+  Verdicts,
+} from '../../api/types';
 import { figuresAt, figuresOf, pushFor, type Figures } from '../../chain/figures';
 import type { FoundLine } from '../../chain/geometry';
 import { placeOf, setupIn, type Place } from '../../chain/place';
@@ -22,6 +32,23 @@ export const pathOf = (setup: SetupView | undefined, path: string | null): PathV
 /** The setup in use. */
 export const setupOf = (view: SizeView, name: string): SetupView | undefined =>
   view.setups.find((s) => s.key === name) ?? view.setups[0];
+
+/** The page's answer with what its trials and its mends say, as far as they are there for this revision. */
+export function judged(view: SizeView, verdicts: Verdicts | undefined, mends: MendsView | undefined): SizeView {
+  if (verdicts?.revision !== view.revision) return view;
+  const own = new Map(verdicts.setups.map((s) => [s.key, s]));
+  const offered = mends?.revision === view.revision ? mends : undefined;
+  const setups = view.setups.map((setup) => {
+    const told = own.get(setup.key);
+    if (!told || !setup.solved) return setup;
+    const findings =
+      offered?.key === setup.key
+        ? told.findings.map((f) => ({ ...f, mends: offered.mends[f.id] ?? [] }))
+        : told.findings;
+    return { ...setup, level: told.level, findings };
+  });
+  return { ...view, setups };
+}
 
 /** The line of a setup as it is looked at; null where it cannot be solved. */
 export function lineOf(setup: SetupView | undefined, path: string | null, asked: number): Line | null {
@@ -66,6 +93,6 @@ export const placeIn = (job: Job, line: Line, tried: unknown): Place =>
     tried ?? setupIn(job, line.setup.key),
   );
 
-export type VehicleKind = 'car' | 'motorcycle' | 'aircraft';
+export type VehicleKind = 'car' | 'truck' | 'motorcycle' | 'aircraft';
 export const kindOf = ({ document }: Job): VehicleKind =>
   (document['vehicle'] as { kind?: VehicleKind } | undefined)?.kind ?? 'car';

@@ -2,8 +2,8 @@
 import { useCallback, useMemo, useReducer } from 'react';
 import { useSearchParams } from 'react-router';
 import { useSteps, type Steps } from '../../api/changes';
-import { useFailed, useMoment, useTry } from '../../api/size';
-import type { Failed, Finding, Job, SetupView, SizeView, Step } from '../../api/types';
+import { useFailed, useMends, useMoment, useTry, useVerdicts } from '../../api/size';
+import type { Failed, Job, Mend, SetupView, SizeView, Step } from '../../api/types';
 import type { Figures } from '../../chain/figures';
 import type { FoundLine } from '../../chain/geometry';
 import type { Place } from '../../chain/place';
@@ -24,7 +24,7 @@ export interface Acts {
   onFailure: (failure: string | null) => void;
   onBeneath: (beneath: Beneath) => void;
   onStep: (step: Step) => Promise<unknown>;
-  onMend: (finding: Finding) => void;
+  onMend: (mend: Mend) => void;
   onTake: () => void;
   onLeave: () => void;
 }
@@ -56,11 +56,14 @@ export interface Size {
   reading: Reading | null;
 }
 
-export function useSize(job: Job, view: SizeView): Size {
+export function useSize(job: Job, nominal: SizeView): Size {
   const [params, setParams] = useSearchParams();
   const asked = params.get('plan');
-  const start = view.setups.find((s) => s.key === asked) ?? view.setups[1] ?? view.setups[0];
-  const [look, dispatch] = useReducer(looking, firstLook(start?.key ?? '', view.wanted_decel_g));
+  const start = nominal.setups.find((s) => s.key === asked) ?? nominal.setups[1] ?? nominal.setups[0];
+  const [look, dispatch] = useReducer(looking, firstLook(start?.key ?? '', nominal.wanted_decel_g));
+  const verdicts = useVerdicts(job.id, job.revision).data;
+  const mends = useMends(job.id, job.revision, look.setup, verdicts !== undefined).data;
+  const view = useMemo(() => select.judged(nominal, verdicts, mends), [nominal, verdicts, mends]);
   const steps = useSteps(job, 'size');
   const { trying, path, load, asked: push } = look;
   const used = select.setupOf(view, look.setup);
@@ -131,8 +134,7 @@ function useActs(
     [dispatch, setParams],
   );
   const onMend = useCallback(
-    ({ mend }: Finding) => {
-      if (!mend) return;
+    (mend: Mend) => {
       const step: Step = { label: mend.name, under: setup, edits: mend.edits };
       const onSuccess = (tried: { setup: SetupView; document: unknown }) =>
         dispatch({ type: 'try', trying: { name: mend.name, step, ...tried } });
