@@ -22,7 +22,7 @@ def match(document: Any, asked: Any, setup: str | None, to_csv: Path | None, to_
     job = files.as_job(value) if isinstance(value, Setup) else value
     name = setup or AS_FOUND
     if asked is None:
-        ask = default_search(job.setup(name), name)
+        ask = default_search(job.setup(name), name, job.shelf)
     else:
         ask = files.check(Search, {**asked, "setup": setup or asked.get("setup", AS_FOUND)} if isinstance(asked, dict) else asked)
     found = search(job, ask)
@@ -69,6 +69,8 @@ def _table(found: Found) -> str:
         price = "price not known" if row["price"] is None else f"{row['price']:.0f} more"
         made = ", ".join(f"{part} {words}" for part, words in row["words"].items())
         lines.append(f"{n}. {made}")
+        if row["joint_chance"] is not None:
+            lines.append(f"   holds every limit in {row['joint_chance'] * 100:.0f} % of plausible vehicles")
         lines.append(f"   {row['push_n']:.0f} N, {row['travel_mm']:.0f} mm, {row['grip_use'] * 100:.0f} % of the grip, "
                      f"{row['left_g']:.2f} g with a circuit lost, {price}")  # fmt: skip
         told_ends = [
@@ -81,4 +83,5 @@ def _table(found: Found) -> str:
         lines += [f"   - {reason}" for reason in row["reasons"]]
     if not told:
         lines.append("No setup meets all limits.")
+        lines += [f"  nearest: {', '.join(m['words'].values())}: {m['said']}" for m in found["misses"]]
     return "\n".join(lines)

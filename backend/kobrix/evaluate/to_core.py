@@ -381,7 +381,7 @@ def _side_by_side(values: list[Number]) -> Floats:
 def _trailer(state: models.LoadState, mass: Number, wheelbase: Number, path: str, gaps: list[str]) -> tuple[Number, ...]:
     """The core's five figures of a load state's trailer, none without one."""
     own = state.trailer
-    if own is None:
+    if own is None or not own.model_dump(exclude_none=True):
         return (0.0,) * 5
     names = ("mass_kg", "braked_share", "nose_kg", "hitch_behind_axle_mm", "hitch_height_mm")
     pulled, share, nose, behind, height = (_need(getattr(own, name), name, path, gaps) for name in names)

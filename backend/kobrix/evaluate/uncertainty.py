@@ -301,6 +301,7 @@ def made_of(setup: models.Setup, found: list[UncertainEntry], columns: Floats) -
 def _changed(part: Any, tree: dict[str, Any]) -> Any:
     """A copy of a model `part` with what stands in a `tree` of its entries; what is drawn is not validated again."""
     if isinstance(part, list):
-        return [_changed(p, tree[str(i)]) if str(i) in tree else p for i, p in enumerate(part)]
+        return [(_changed(p, tree[str(i)]) if isinstance(tree[str(i)], dict) else tree[str(i)]) if str(i) in tree else p
+                for i, p in enumerate(part)]  # fmt: skip
     made = {k: _changed(getattr(part, k), v) if isinstance(v, dict) else v for k, v in tree.items()}
     return part.model_copy(update=made)

@@ -156,6 +156,7 @@ BRAKE: dict[str, list[Ask]] = {
         Ask("edge_inset_mm", "pad below the edge", "Rotor's edge to the lining's.", more=True),
         Ask("rotor_least_thickness_mm", "least thickness", "Cast or stamped on the rotor.", more=True),
         Ask("pad_wear_mm", "pad wear to the limit", "Of each pad, new to worn.", more=True),
+        Ask("pad_most_c", "pads' most", "The highest temperature their maker states.", more=True),
         Ask("rotor_mass_kg", "rotor mass", "On kitchen scales, the friction ring's share.", more=True),
         Ask("rotor_cooling_area_cm2", "cooling area", "Both faces, and the vanes' walls.", more=True),
     ],
@@ -169,6 +170,13 @@ BRAKE: dict[str, list[Ask]] = {
         Ask("shoe_clearance_mm", "shoe clearance", "Of each shoe, at the wheel cylinder.", more=True),
         Ask("threshold_kpa", "shoe springs", "Pressure that moves the shoes out.", more=True, guess=True),
         Ask("efficiency", "cylinder friction", "Share of the pressure that pushes the shoes.", more=True, guess=True),
+        Ask(
+            "cup_expanders",
+            "cup expanders",
+            "Springs or cups inside the wheel cylinder that hold its lips out.",
+            "flag",
+            more=True,
+        ),
         Ask("give_cm3_per_mpa", "drum's give", "Fluid it takes as drum and shoes yield.", more=True, guess=True),
     ],
 }
@@ -203,9 +211,16 @@ DEVICE: dict[str, list[Ask]] = {
         Ask("knee_kpa", "knee", "Inlet pressure above which less is passed."),
         Ask("slope", "slope above it", "Share of the rise that is passed."),
         Ask("bypass", "opens with the front lost", "A combination valve's bypass.", "flag", more=True),
+        Ask("adjustable", "adjustable", "It has a knob or a screw.", "flag", more=True),
     ],
-    "limiting": [Ask("setting_kpa", "setting", "Pressure it does not pass.")],
-    "regulator": [Ask("setting_kpa", "setting", "Pressure it does not pass.")],
+    "limiting": [
+        Ask("setting_kpa", "setting", "Pressure it does not pass."),
+        Ask("adjustable", "adjustable", "It has a knob or a screw.", "flag", more=True),
+    ],
+    "regulator": [
+        Ask("setting_kpa", "setting", "Pressure it does not pass."),
+        Ask("adjustable", "adjustable", "It has a knob or a screw.", "flag", more=True),
+    ],
     "load_sensing": [
         Ask("knee_kpa", "knee", "At the reference load."),
         Ask("coefficient_kpa_per_n", "rise", "Of the knee with the rear load."),
@@ -225,6 +240,7 @@ VEHICLE = [
     Ask("wheelbase_mm", "wheelbase", "Front wheel's centre to rear wheel's centre."),
     Ask("grip_front", "grip, front", "Of the tyres on the road you judge by.", stand_in="grip"),
     Ask("grip_rear", "grip, rear", "Of the tyres on the road you judge by.", stand_in="grip"),
+    Ask("track_mm", "track", "Middle of one tyre to the middle of the other, on the same axle.", more=True),
     Ask("sliding_factor", "grip left when sliding", "Of the peak.", more=True, guess=True),
     Ask("rotating_share", "turning mass", "Wheels and shafts, as a share of the whole.", more=True, guess=True),
 ]
@@ -234,6 +250,20 @@ LOAD_STATE = [
     Ask("front_share", "share on the front", "Front axle's weight over the whole.", stand_in="front_share"),
     Ask("cg_height_mm", "height of the centre of gravity", "From the ground; lift one axle to find it.", stand_in="cg_height"),
 ]
+TRAILER = [
+    Ask("trailer.mass_kg", "trailer, mass", "On scales, as it is towed.", more=True),
+    Ask("trailer.braked_share", "trailer, own braking", "Share of its own stop that its brakes do; none is 0.", more=True),
+    Ask("trailer.nose_kg", "trailer, nose load", "On the hitch, standing, with a bathroom scale under it.", more=True),
+    Ask("trailer.hitch_behind_axle_mm", "hitch behind the rear axle", "Rear wheel's centre to the ball.", more=True),
+    Ask("trailer.hitch_height_mm", "hitch height", "Ground to the ball's middle.", more=True),
+]
+
+
+def load_state(vehicle: str) -> list[Ask]:
+    """What to measure of a load state of a `vehicle`; what may pull a trailer is asked for that too."""
+    return [*LOAD_STATE, *TRAILER] if vehicle in ("car", "truck") else LOAD_STATE
+
+
 TYRE = Ask("tyre", "tyre", "As on its side: 185/60R15.", "text")
 RADIUS = Ask("rolling_radius_mm", "rolling radius", "Left out: from the tyre's size.", more=True)
 

@@ -1398,6 +1398,10 @@ export interface components {
             setups: components["schemas"]["Mark"][];
             /** Not Beaten */
             not_beaten: number;
+            /** Untried */
+            untried: number;
+            /** Misses */
+            misses: components["schemas"]["Miss"][];
             /** Kept */
             kept: components["schemas"]["Kept"][];
         };
@@ -1645,6 +1649,10 @@ export interface components {
             as_it_stands: boolean;
             /** Beaten */
             beaten: boolean;
+            /** Joint Chance */
+            joint_chance: number | null;
+            /** Sure */
+            sure: boolean;
             doubt: components["schemas"]["Uncertainty"] | null;
         };
         /**
@@ -1858,6 +1866,22 @@ export interface components {
             };
         };
         /**
+         * Miss
+         * @description A setup that breaks one limit by a little: which, its figure and the limit, and what makes it.
+         */
+        Miss: {
+            /** Words */
+            words: {
+                [key: string]: string;
+            };
+            /** Limit */
+            limit: string;
+            /** Said */
+            said: string;
+            /** Edits */
+            edits: components["schemas"]["Edit"][];
+        };
+        /**
          * Missing
          * @description An entry that an answer still needs.
          */
@@ -2032,6 +2056,8 @@ export interface components {
             name: string;
             /** Title */
             title: string;
+            /** One Axle */
+            one_axle: boolean;
             /** System */
             system: string;
             parts: components["schemas"]["Parts"];
@@ -2788,6 +2814,10 @@ export interface components {
             chances: {
                 [key: string]: number;
             };
+            /** Joint Chance */
+            joint_chance: number | null;
+            /** Order By Friction */
+            order_by_friction: boolean;
             /** Trials */
             trials: number;
             /** Measure */

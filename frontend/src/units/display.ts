@@ -1,6 +1,7 @@
 /** Forces and pressures as a person wants to read them: the unit is chosen once, on this device. Formatting only. */
 import { current } from './preference';
 
+const GRAVITY = 9.80665;
 const LBF = 4.4482216152605;
 const PSI = 6.894757293168;
 const LBF_FT = 1.3558179483314;
@@ -20,6 +21,8 @@ export const force = (n: number): Displayed =>
 /** The same in the unit that was not chosen. */
 export const otherForce = (n: number): Displayed =>
   pounds() ? { v: whole(n), unit: 'N' } : { v: whole(n / LBF), unit: 'lbf' };
+/** A push as a bathroom scale shows it: in pounds where pounds are read, else in kilograms. */
+export const onAScale = (n: number): string => (pounds() ? `${whole(n / LBF)} lb` : `${whole(n / GRAVITY)} kg`);
 /** A force at a brake or a tyre, from N. */
 export const great = (n: number): Displayed =>
   pounds() ? { v: whole(n / LBF), unit: 'lbf' } : { v: thousands(n), unit: 'kN' };

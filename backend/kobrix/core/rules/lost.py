@@ -113,7 +113,7 @@ def _failure(bench: Bench, failing: Failing, left: Left, c: int, several: bool) 
     if need is None:
         if not failing.is_loss:
             return None
-        text = "The rules for cars do not hold for it: keep in mind what is left."
+        text = "No rule says how much must be left; know it before you need it."
         return Judgement(failing.name, "note", head, text, "the chain", z, None, "g", failing.system, "failure", failing.kind, about, links,
                          tried=bench.tried)  # fmt: skip
     source = (

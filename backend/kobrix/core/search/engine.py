@@ -80,7 +80,8 @@ class Block:
 @dataclass(frozen=True)
 class Bounds:
     """What must hold: at a stop of `decel` [g] at most `effort` [N] and `travel_share` [1] of the room, the first lock not
-    before `first_lock` [g]; `sharing` [yes or no], the clauses for cars; `lift` [yes or no], no rear lift before a lock;
+    before `first_lock` [g], `lock_as_found` [yes or no] where that is what the vehicle does as found, the rear at least `margin` [g] after the
+    front; `sharing` [yes or no], the clauses for cars; `lift` [yes or no], no rear lift before a lock;
     with a circuit or the booster lost `left` [g] for `force` [N] within the room, None when it is not asked; at most a
     `price`, None for any."""
 
@@ -93,6 +94,8 @@ class Bounds:
     left: float | None
     force: float
     price: float | None
+    lock_as_found: bool = False
+    margin: float = 0.0
 
 
 @dataclass(frozen=True)
@@ -254,6 +257,9 @@ def _behind_limits(behind: _Behind, wheels: dict[Axle, int], bounds: Bounds) -> 
         return behind.over(np.asarray(mask, dtype=np.float64)[..., None]) > 0.0
 
     rear = over(event.rear & ~event.front)
+    if bounds.margin > 0.0:
+        close = road.locks["rear"] < road.locks["front"] + bounds.margin
+        rear = rear | over(close & np.isfinite(road.locks["rear"]))
     if bounds.lift:
         rear = rear | over(event.lift)
     mark("rear_first", rear.any(axis=1))

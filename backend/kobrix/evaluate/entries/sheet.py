@@ -347,7 +347,10 @@ def _lines(page: _Page, system: models.System, i: int, before: str) -> _Section:
     path = page.full(f"systems.{i}.fluid")
     fluid = _entry(Ask("fluid", "fluid", "On the cap.", "choice", choices=field_catalog.FLUIDS), system, f"systems.{i}", page, "")
     fluid["path"] = path
-    section.group("", [fluid])
+    most = Ask(
+        "fluid_most_c", "fluid's most", "The highest temperature its maker states; left out: its wet boiling point.", more=True
+    )
+    section.group("", [fluid, _entry(most, system, f"systems.{i}", page, system.fluid)])
     targets: list[DeviceTarget] = []
     for k, station in enumerate(system.stations):
         below = f"systems.{i}.stations.{k}"
@@ -379,11 +382,11 @@ def _vehicle(page: _Page, setup: models.Setup) -> _Section:
                 entries.append(entry)
     states = setup.vehicle.load_states
     if len(states) == 1:
-        entries += [_entry(a, states[0], "vehicle.load_states.0", page, "") for a in field_catalog.LOAD_STATE]
+        entries += [_entry(a, states[0], "vehicle.load_states.0", page, "") for a in field_catalog.load_state(setup.vehicle.kind)]
     section.group("", entries)
     for n, state in enumerate(states if len(states) > 1 else []):
         gone = [take_away(f"vehicle.load_states.{n}")]
-        fields = [_entry(a, state, f"vehicle.load_states.{n}", page, "") for a in field_catalog.LOAD_STATE]
+        fields = [_entry(a, state, f"vehicle.load_states.{n}", page, "") for a in field_catalog.load_state(setup.vehicle.kind)]
         section.group(state.name, fields, gone)
     new = {"name": next(n for n in ("loaded", *(f"loaded {k}" for k in range(2, 14))) if n not in {s.name for s in states})}
     edit = insert_at("vehicle.load_states.-", new) if states else set_at("vehicle.load_states", [new])

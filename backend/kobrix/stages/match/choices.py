@@ -27,7 +27,7 @@ def choices_of(job: Job, name: str) -> MatchChoices:
     decel = wanted_stop([answer_of(ByContent(job.setup(n))) for n in job.names]) or 0.0
     bores = [cylinder.front.bore_mm, cylinder.rear.bore_mm] if cylinder.kind == "twin" else [cylinder.bore_mm]
     rims = {s.axle: rim for s in own.stations if (rim := rim_mm(s)) is not None}
-    ask, reason = default_search(setup, name), None
+    ask, reason = default_search(setup, name, job.shelf), None
     limit = 0.0
     try:
         space_of(job, Search(setup=name), decel)

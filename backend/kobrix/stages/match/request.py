@@ -1,5 +1,6 @@
 """What is asked of a search: what may change and over what, what must hold, and what is wanted."""
 
+from collections.abc import Sequence
 from typing import Annotated, Self
 
 from pydantic import Field, model_validator
@@ -11,7 +12,10 @@ from kobrix.core.rules.limits import TRAVEL
 from kobrix.fileformat.base import Name, Sparse, q
 from kobrix.fileformat.models import Setup
 from kobrix.fileformat.quantities import Typed, label_of, value_of
+from kobrix.fileformat.shelf import OWN, ShelfPart
+from kobrix.fileformat.stations import DiscBrake
 
+_CALIPERS = 4  # of the shelf, ticked at first
 MOST = 5_000_000  # combinations that are tried at once
 Price = Annotated[float | None, Field(ge=0, le=1_000_000)]
 
@@ -162,12 +166,24 @@ class Search(Sparse):
         raise BadEntry("search", f"{count:,} combinations ({words})", f"at most {MOST:,}", fewer)
 
 
-def default_search(setup: Setup, name: str) -> Search:
-    """What a person may want to look at first: other standard bores near the present one, and the pin up to where it is."""
+def default_search(setup: Setup, name: str, shelf: Sequence[ShelfPart] = ()) -> Search:
+    """What a person may want to look at first: standard bores near the present one, the pin to either side of where it is, the calipers
+    on the shelf, and a valve in the rear line."""
     control = setup.systems[0].control
     pins = None
     if control.pivot_to_pin_mm is not None and control.linkage is None:
         most = value_of(control.pivot_to_pin_mm, "pivot_to_pin_mm")
         pins = Pins(least_mm=f"{round(0.75 * most)} mm", most_mm=f"{round(1.25 * most)} mm", step_mm="1 mm")
     bores = [bore for bore, size in STANDARD_BORES if 0.0158 <= size <= 0.0255]
-    return Search(setup=name, pins=pins, bores=Bores(sizes_mm=list(bores)))
+    own = setup.systems[0]
+    brakes: dict[str, Brakes] = {}
+    for axle in ("front", "rear"):
+        fitted = [s.brake for s in own.stations if s.axle == axle]
+        names = [p.name for p in shelf if p.kind == "caliper" and p.axle in (None, axle)][:_CALIPERS]
+        if names and fitted and all(isinstance(b, DiscBrake) for b in fitted):
+            brakes[axle] = Brakes(calipers=[OWN, *names])
+    both = {s.axle for s in own.stations} == {"front", "rear"}
+    valve = Valves(least_kpa="200 psi", most_kpa="900 psi", step_kpa="100 psi") if both else None
+    return Search(
+        setup=name, pins=pins, bores=Bores(sizes_mm=list(bores)), valve=valve, front=brakes.get("front"), rear=brakes.get("rear")
+    )

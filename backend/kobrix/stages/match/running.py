@@ -199,7 +199,7 @@ class Searches:
             return under.document()
         with open_db(self.database) as db:
             kept = searches.get(db, job_id)
-        if kept is None:
+        if kept is None or (kept.found is not None and "misses" not in kept.found):  # an older Kobrix's: to be searched anew
             return {"state": "none", "ask": None, "revision": 0, "seconds": 0.0, "error": None, "found": None}
         found: Found | None = kept.found
         whole = found is not None and found["done"] >= found["total"]

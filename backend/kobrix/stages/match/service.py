@@ -12,20 +12,23 @@ from kobrix.core.search import engine, pareto
 from kobrix.core.search.engine import Tried
 from kobrix.core.search.pareto import LIMITS
 from kobrix.evaluate.solve import Answer, wanted_stop
+from kobrix.evaluate.uncertainty import FEWER, TRIALS
 from kobrix.fileformat.job import AS_FOUND, Job
 from kobrix.fileformat.paths import JsonObject
 from kobrix.fileformat.quantities import si
+from kobrix.stages.match.chances import as_found_trials, uncertainty_of
 from kobrix.stages.match.request import Search
-from kobrix.stages.match.shapes import Fallen, Found, Kept, LetIn, Mark, Scale, Squares
+from kobrix.stages.match.shapes import Fallen, Found, Kept, LetIn, Mark, Miss, Scale, Squares
 from kobrix.stages.match.shortlist import Candidates, ranked, shortlist
 from kobrix.stages.match.space import Space, Spread, edited, space_of
-from kobrix.stages.match.uncertainty import uncertainty_of
 
 _AT_ONCE = 20_000  # combinations whose lost circuits are looked at together
 PART = 60_000  # combinations at once
 ACROSS, UP = 84, 56  # squares of the plot
 MOST_SHOWN = 200  # setups that nothing beats, in the table and the file
 _MORE = {"effort": 0.10, "price": 0.10, "early_lock": 0.02}  # how far a limit is let out when it is asked what would let more in
+SURE = 0.90  # of plausible vehicles that hold every limit: worth buying, our estimate
+_LEAST, _MISSES = 3, 3  # shown where fewer are sure; near misses
 _MORE_ROOM = 0.010  # m of pedal room
 
 
@@ -37,7 +40,8 @@ class Run:
         names = [AS_FOUND, *(p.name for p in job.plans)]
         self.answers = {name: Answer(job.setup(name)) for name in names}
         decel = wanted_stop(list(self.answers.values())) or 0.0
-        self.space: Space = space_of(job, ask, decel)
+        self.space: Space = space_of(job, ask, decel, self.answers[AS_FOUND])
+        self.near: list[_Near] = []
         self.total, self.done = self.space.count, 0
         band, room = self.space.band, self.space.room
         self.scale: Scale = {"travel_mm": room * 1.1e3, "push_n": math.ceil(band.danger * 1.5 / 50.0) * 50.0}
@@ -74,6 +78,7 @@ class Run:
         cell = (pareto.first_broken(tried.broken) * (UP * ACROSS) + y * ACROSS + x)[inside]
         self.squares += np.bincount(cell, minlength=self.squares.size).reshape(self.squares.shape)
         self._free(tried, only)
+        self._come_near(s, rows, tried, only)
         foot, behind = np.nonzero(tried.broken == 0)
         least = engine.lightest(self.space.spreads[s].block, foot, tried.pressure[behind])
         figures = np.stack([
@@ -96,6 +101,24 @@ class Run:
             if only[name]:
                 self.freed[name] += int(np.count_nonzero(pareto.only_broken(tried.broken, name) & inside()))
 
+    def _come_near(self, s: int, rows: Any, tried: Tried, only: dict[str, int]) -> None:
+        """Keep the setups that break one limit by the least."""
+        bounds, room = self.space.bounds, self.space.room
+        figures: dict[str, tuple[Any, float, float]] = {
+            "effort": (tried.effort, bounds.effort, 1.0), "travel": (tried.travel, bounds.travel_share * room, 1.0),
+            "early_lock": (np.broadcast_to(tried.first_lock, tried.effort.shape), bounds.first_lock, -1.0),
+        }  # fmt: skip
+        if bounds.price is not None:
+            figures["price"] = (tried.price, bounds.price, 1.0)
+        for name, (own, limit, sign) in figures.items():
+            if not only[name]:
+                continue
+            over = np.where(pareto.only_broken(tried.broken, name), sign * (own / limit - 1.0), np.inf)
+            at = np.unravel_index(int(np.argmin(over)), over.shape)
+            if np.isfinite(over[at]):
+                self.near.append(_Near(float(over[at]), name, float(own[at]), s, int(at[0]), int(rows[at[1]])))
+        self.near = sorted(self.near, key=lambda n: n.over)[:_MISSES]
+
     # ---- what is shown ---------------------------------------------------------------------------
 
     def progress(self) -> Found:
@@ -111,7 +134,8 @@ class Run:
             "decel_g": bounds.decel, "room_mm": self.space.room * 1e3, "effort_n": bounds.effort, "travel_share": bounds.travel_share,
             "first_lock_g": bounds.first_lock, "band": {"low": self.space.band.low, "good": self.space.band.good},
             "scale": self.scale, "across": ACROSS, "up": UP, "squares": self._squares(), "meet": int(self.firsts[-1]),
-            "fall": fall, "more": self._let_more_in(), "setups": self._setups(), "not_beaten": 0, "kept": [],
+            "fall": fall, "more": self._let_more_in(), "setups": self._setups(), "not_beaten": 0, "untried": 0, "misses": [],
+            "kept": [],
         }  # fmt: skip
 
     def _squares(self) -> list[Squares]:
@@ -182,20 +206,86 @@ class Run:
         """Choose among what meets every limit: what nothing beats, the few worth buying, and how sure their figures are."""
         doc = self.progress()
         met = self._met()
-        beats = pareto.non_dominated(self._costs(met))
+        costs = self._costs(met)
         stands = met.unchanged(self.space.spreads)
-        shown = np.flatnonzero(beats | stands)
+        beats, looked = self._fronts(costs)
+        shown = np.flatnonzero(looked | stands)
+        doc["untried"] = int(stands.size - shown.size)
+        sure = self._joint(met, shown)
+        worth, fine = self._worth(costs[shown], sure, stands[shown])
+        shown, sure, fine = shown[worth], sure[worth], fine[worth]
         field = self._field(met, shown, stands)
         open_to = {"pin": self.ask.pins is not None, "bore": self.ask.bores is not None, "valve": self.ask.valve is not None}
-        listed = dict(shortlist(field, open_to))
-        order = [*listed, *(int(n) for n in ranked(field) if int(n) not in listed)]
+        best = np.flatnonzero(fine | stands[shown])
+        listed = {int(best[n]): why for n, why in shortlist(self._field(met, shown[best], stands), open_to)}
+        if sure.size and not np.any(fine & (sure >= SURE)):
+            surest = int(np.argmax(sure))
+            listed.setdefault(surest, []).insert(0, "the surest there is, though not sure enough")
+        rest = [int(n) for n in ranked(field) if int(n) not in listed]
+        first = sorted(listed, key=lambda n: (-_floored(sure[n]), list(listed).index(n)))  # the surest first
+        order = [*first, *sorted(rest, key=lambda n: -_floored(sure[n]))]
         doc["not_beaten"] = int(np.count_nonzero(beats))
-        doc["kept"] = [self._row(met, int(shown[n]), listed.get(n, []), stands, beats) for n in order[:MOST_SHOWN]]
-        setup = self.job.setup(self.ask.setup)
+        doc["kept"] = [
+            self._row(met, int(shown[n]), listed.get(n, []), stands, beats, float(sure[n])) for n in order[:MOST_SHOWN]
+        ]
+        doc["misses"] = [] if doc["kept"] else [self._miss(n) for n in self.near]
+        setup, found = self.job.setup(self.ask.setup), as_found_trials(self.job, TRIALS, self.ask.seed)
         for row in doc["kept"][: len(listed)]:
             changed = edited(setup, row["edits"])
-            row["doubt"] = uncertainty_of(self.job, self.ask.setup, changed, self.space.bounds, self.ask.seed)
+            told = uncertainty_of(self.job, self.ask.setup, changed, self.space.bounds, self.ask.seed, TRIALS, found)
+            row["doubt"], row["joint_chance"] = told, told["joint_chance"]
+            row["sure"] = (row["joint_chance"] or 0.0) >= SURE
         return doc
+
+    def _fronts(self, costs: Floats) -> tuple[Mask, Mask]:
+        """What nothing beats, and with it whole further fronts until there are enough to have their trials."""
+        first: Mask = np.zeros(costs.shape[0], dtype=bool)
+        looked: Mask = np.zeros(costs.shape[0], dtype=bool)
+        while looked.sum() < MOST_SHOWN and not looked.all():
+            left = np.flatnonzero(~looked)
+            own = left[pareto.non_dominated(costs[left])]
+            if not first.any():
+                first[own] = True
+            elif looked.sum() + own.size > MOST_SHOWN:
+                break
+            looked[own] = True
+        return first, looked
+
+    def _joint(self, met: "Met", shown: Any) -> Floats:
+        """The chance of each shown setup to hold every limit at once, on fewer trials."""
+        setup, found = self.job.setup(self.ask.setup), as_found_trials(self.job, FEWER, self.ask.seed)
+        sure = np.zeros(shown.size)
+        for k, n in enumerate(shown[: 2 * MOST_SHOWN]):
+            own = self.space.spreads[met.spread[n]]
+            edits = [e for c in own.chosen(int(met.foot[n]), int(met.behind[n])).values() for e in c.edits]
+            told = uncertainty_of(self.job, self.ask.setup, edited(setup, edits), self.space.bounds, self.ask.seed, FEWER, found)
+            sure[k] = told["joint_chance"] or 0.0
+        return sure
+
+    def _worth(self, costs: Floats, sure: Floats, stands: Mask) -> tuple[Any, Mask]:
+        """Which are shown, those that nothing beats once their chance counts and the setup as it stands; and which of all are worth buying:
+        at least 90 % sure, or the best three by chance where there are fewer."""
+        if sure.size == 0:
+            return np.zeros(0, dtype=np.int64), np.zeros(0, dtype=bool)
+        beats = pareto.non_dominated(np.column_stack([-np.floor(sure * 20.0 + 1e-9) / 20.0, costs]))
+        fine = beats & (sure >= SURE)
+        if fine.sum() < _LEAST:
+            fine = np.zeros(sure.size, dtype=bool)
+            fine[np.argsort(-sure, kind="stable")[:_LEAST]] = True
+        return np.flatnonzero(fine | beats | stands), fine
+
+    def _miss(self, near: "_Near") -> Miss:
+        """A setup that breaks one limit by a little, with the value at which it would be let in."""
+        own = self.space.spreads[near.spread]
+        chosen = own.chosen(near.foot, near.behind)
+        said = {
+            "effort": f"push {near.figure:.0f} N, {near.over * 100:.0f} % over", "travel": f"travel {near.figure * 1e3:.0f} mm, {near.over * 100:.0f} % over",
+            "early_lock": f"a wheel locks at {near.figure:.2f} g, {near.over * 100:.0f} % early", "price": f"price {near.figure:.0f}",
+        }[near.limit]  # fmt: skip
+        return {
+            "words": {name: c.words for name, c in chosen.items()}, "limit": near.limit, "said": said,
+            "edits": [edit for c in chosen.values() for edit in c.edits],
+        }  # fmt: skip
 
     def _met(self) -> "Met":
         """Every combination that meets all limits, with what is left when a circuit is lost."""
@@ -241,7 +331,7 @@ class Run:
             valve[k] = not own.valved(int(met.behind[n]))
         return Candidates(effort, travel, use, met.left[shown], price, pin, bore, valve, stands[shown], miss)
 
-    def _row(self, met: "Met", n: int, reasons: list[str], stands: Mask, beats: Mask) -> Kept:
+    def _row(self, met: "Met", n: int, reasons: list[str], stands: Mask, beats: Mask, sure: float) -> Kept:
         """One setup: what it is made of, its figures, the edits that make it, and why it is shown."""
         own = self.space.spreads[met.spread[n]]
         chosen = own.chosen(int(met.foot[n]), int(met.behind[n]))
@@ -250,8 +340,26 @@ class Run:
             "words": {name: c.words for name, c in chosen.items()}, "push_n": effort, "lightest_n": lightest, "travel_mm": travel * 1e3,
             "travel_share": travel / self.space.room, "grip_use": use, "left_g": float(met.left[n]),
             "price": price if math.isfinite(price) else None, "edits": [edit for c in chosen.values() for edit in c.edits],
-            "reasons": reasons, "as_it_stands": bool(stands[n]), "beaten": not bool(beats[n]), "doubt": None,
+            "reasons": reasons, "as_it_stands": bool(stands[n]), "beaten": not bool(beats[n]), "joint_chance": sure,
+            "sure": sure >= SURE, "doubt": None,
         }  # fmt: skip
+
+
+def _floored(chance: float) -> float:
+    """A chance floored to five per cent: finer than that the trials do not tell."""
+    return math.floor(chance * 20.0 + 1e-9) / 20.0
+
+
+@dataclass(frozen=True)
+class _Near:
+    """A setup that breaks one `limit`: by how much of it, its `figure` in SI, and its numbers."""
+
+    over: float
+    limit: str
+    figure: float
+    spread: int
+    foot: int
+    behind: int
 
 
 @dataclass(frozen=True)

@@ -60,6 +60,8 @@ class Uncertainty(TypedDict):
     travel_mm: Percentiles | None
     margin_g: Percentiles | None
     chances: dict[str, float]
+    joint_chance: float | None
+    order_by_friction: bool
     trials: int
     measure: list[EntryToMeasure]
 
@@ -79,7 +81,18 @@ class Kept(TypedDict):
     reasons: list[str]
     as_it_stands: bool
     beaten: bool
+    joint_chance: float | None
+    sure: bool
     doubt: Uncertainty | None
+
+
+class Miss(TypedDict):
+    """A setup that breaks one limit by a little: which, its figure and the limit, and what makes it."""
+
+    words: dict[str, str]
+    limit: str
+    said: str
+    edits: list[Edit]
 
 
 class Scale(TypedDict):
@@ -119,6 +132,8 @@ class Found(TypedDict):
     more: list[LetIn]
     setups: list[Mark]
     not_beaten: int
+    untried: int
+    misses: list[Miss]
     kept: list[Kept]
 
 

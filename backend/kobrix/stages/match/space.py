@@ -7,7 +7,7 @@ from typing import Any
 import numpy as np
 from pydantic import ValidationError
 
-from kobrix.core.constants import PUBLISHED, SAME_SIZE, G, assumed, bore_name
+from kobrix.core.constants import SAME_SIZE, assumed, bore_name
 from kobrix.core.errors import BadEntry, Impossible
 from kobrix.core.physics import chain, valves
 from kobrix.core.physics.cylinder import Cylinder
@@ -15,9 +15,10 @@ from kobrix.core.physics.solved_setup import settle
 from kobrix.core.physics.tyres import from_code
 from kobrix.core.physics.vehicle import Axle, Load
 from kobrix.core.rules.limits import TRAVEL, Band, effort_band
+from kobrix.core.rules.lost import least_asked, stops_left
 from kobrix.core.search.batching import structure_of
 from kobrix.core.search.engine import Block, Bounds
-from kobrix.evaluate.solve import rooms_of
+from kobrix.evaluate.solve import Answer, rooms_of
 from kobrix.evaluate.to_core import convert, station_of
 from kobrix.fileformat.fields import number_text
 from kobrix.fileformat.job import Job
@@ -31,6 +32,7 @@ from kobrix.stages.match.parts import PartOfFile, brake_of, brake_words, named, 
 from kobrix.stages.match.request import Brakes, Search, Valves
 
 _SLOPE = "valve.slope"
+NO_WORSE = 0.005  # of the figure as found: so much less is no worse
 _PATH = "systems.0.stations"
 
 
@@ -328,23 +330,37 @@ def _boosters(setup: Setup, ask: Search) -> list[Choice]:
     return choices
 
 
-def bounds_of(setup: Setup, ask: Search, decel: float) -> tuple[Bounds, Band]:
-    """The limits of a search, what is left out at its default, and the comfort of the push."""
+MARGIN = 0.03  # g: how much later the rear locks nominally; in the trials 0
+
+
+def bounds_of(setup: Setup, ask: Search, decel: float, found: Answer | None = None) -> tuple[Bounds, Band]:
+    """The limits of a search, what is left out at its default, and the comfort of the push.
+
+    Limits start from what the vehicle does as `found`: no earlier lock, no less left with a circuit lost than the law asks or it has.
+    """
     control = setup.systems[0].control
     force = None if control.force_limit_n is None else si(control.force_limit_n, "force_limit_n")
-    band = effort_band(control.kind, force)
-    if band is None:
-        raise Impossible("a search", "no limit of the push is known for this control: state the most you would press")
+    band = effort_band(control.kind, force, setup.vehicle.kind)
     limits, car = ask.limits, setup.vehicle.kind == "car"
     effort = band.danger if limits.effort_n is None else min(band.danger, si(limits.effort_n, "effort_n"))
     share = TRAVEL.danger if limits.travel_share is None else si(limits.travel_share, "travel_share")
+    solved = None if found is None else found.solved
+    as_found = limits.first_lock_g is None and solved is not None
     lock = decel if limits.first_lock_g is None else si(limits.first_lock_g, "decel_g")
-    left = PUBLISHED["secondary_decel"].value / G if car else None
+    if as_found and solved is not None and np.all(np.isfinite(solved.main.lock_decel)):
+        lock = float(np.min(solved.main.lock_decel)) * (1.0 - NO_WORSE)
+    left = least_asked(setup.vehicle.kind)
+    if left is not None and solved is not None and solved.main.left is not None:
+        lost = [c for c, f in enumerate(solved.conditions) if f.is_loss]
+        if lost:
+            several = len(solved.systems) > 1
+            left = min(left, *(float(np.min(stops_left(solved.main.left, c, several))) * (1.0 - NO_WORSE) for c in lost))
     room = next(iter(rooms_of(setup, convert(setup).systems, Questions()).values()))
-    return Bounds(decel, effort, share, lock, limits.sharing and car, car, left, room.force, limits.price), band
+    sharing = limits.sharing and car
+    return Bounds(decel, effort, share, lock, sharing, car, left, room.force, limits.price, as_found, MARGIN), band
 
 
-def space_of(job: Job, ask: Search, decel: float) -> Space:
+def space_of(job: Job, ask: Search, decel: float, found: Answer | None = None) -> Space:
     """The `ask` on a setup of a `job` at one stop of `decel` [g]. Raises BadEntry, Impossible and NotFound in words."""
     setup = job.setup(ask.setup)
     if len(setup.systems) != 1 or setup.systems[0].second_control is not None:
@@ -362,7 +378,7 @@ def space_of(job: Job, ask: Search, decel: float) -> Space:
     if ask.bar is not None and not twin:
         raise BadEntry("bar", "settings of a balance bar", "a setup with two cylinders on a bar", "this one has none")
     ask.check_size(twin)
-    bounds, band = bounds_of(setup, ask, decel)
+    bounds, band = bounds_of(setup, ask, decel, found)
     cylinder_choices, booster_choices = _cylinders(setup, ask), _boosters(setup, ask)
     pin_choices, pins = _pins(setup, ask)
     records: list[Cylinder] = [_converted(setup, c.edits).cylinder for c in cylinder_choices]

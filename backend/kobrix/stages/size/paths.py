@@ -44,6 +44,13 @@ SAMPLES = 48  # of the push, besides the knots
 AIR_CM3 = 1.0  # of air, looked at in each station
 _WORDS = {"front": "front locks first", "rear": "rear locks first", "both": "both lock together",
           "rear_lift": "rear lifts", "none": "nothing locks"}  # fmt: skip
+_ONE_AXLE = {
+    "front": "wheels lock",
+    "rear": "wheels lock",
+    "both": "wheels lock",
+    "rear_lift": "nose goes over",
+    "none": "nothing locks",
+}
 
 
 def _station_parts(station: chain.Station, answer: Answer, part: Station) -> StationParts:
@@ -281,6 +288,15 @@ def _bores(solved: SolvedSetup, path: SolvedPath, wanted: float) -> list[BoreVie
     return docs
 
 
+def stop_or_lock(solved: Solved, decel: float) -> tuple[chain.Place, Any]:
+    """Where a path gives a stop [g], or its first lock where that comes before, and whether there is either."""
+    place, known = solved.reach(decel)
+    lock, number = solved.event.decel[..., None], solved.event.place[..., None]
+    past = np.isfinite(lock) & (decel > lock)
+    at = np.where(past, number, place.number)
+    return chain.place_of(np.where(np.isfinite(at), at, 0.0), solved.road.decel.shape[-1] - 1), known | past
+
+
 def _title(name: str) -> str:
     if name == "together":
         return "all together"
@@ -302,9 +318,10 @@ def path_view(answer: Answer, name: str, wanted: float, reach: float, before: An
     then = None
     if before is not None and before.solved is not None and before.converted.load_names == answer.converted.load_names:
         then = before.solved.paths.get(name)
-    reached, known = healthy.reach(wanted)
-    at_stop = Places(healthy, reached)
+    one_axle = not (np.any(healthy.road.front > 0.0) and np.any(healthy.road.rear > 0.0))
     locks = locks_of(path)
+    reached, known = stop_or_lock(healthy, wanted)
+    at_stop = Places(healthy, reached)
     states: list[StateView] = []
     names = answer.converted.load_names
     gains = None if then is None else gain_curves(healthy, then.healthy, places, len(names))
@@ -312,14 +329,15 @@ def path_view(answer: Answer, name: str, wanted: float, reach: float, before: An
     for load, title in enumerate(names):
         lock = locks[load]
         ok = pick(known, load, 0, 0)
+        held = lock is not None and wanted > lock["decel_g"]  # the stop is not reached: the first lock is shown
         states.append({
             "name": title,
             "mass_kg": pick(solved.load.mass, load, 0, 0), "front_share": pick(solved.load.front_share, load, 0, 0),
             "cg_height_mm": pick(solved.load.chi, load, 0, 0) * wheelbase * MM,
-            "first_lock": first_lock(path, load), "first_lock_words": _WORDS[first_lock(path, load)],
+            "first_lock": first_lock(path, load), "first_lock_words": (_ONE_AXLE if one_axle else _WORDS)[first_lock(path, load)],
             "lock": lock,
             "grip_efficiency": None if lock is None else lock["decel_g"] / pick(path.grip_limit, load),
-            "stop_push_n": pick(at_stop.push, load, 0, 0) if ok else None,
+            "stop_push_n": pick(at_stop.push, load, 0, 0) if ok and not held else None,
             "at_stop": at_stop.moment_document(load, 0) if ok else None,
             "balance": _balance(solved, load),
             "failures": _failures(answer, path, load),
@@ -335,6 +353,6 @@ def path_view(answer: Answer, name: str, wanted: float, reach: float, before: An
         for p in healthy.pulls
     ]  # fmt: skip
     return {
-        "name": name, "title": _title(name), "system": lines[0]["system"], "parts": lines[0]["parts"], "lines": lines,
+        "name": name, "title": _title(name), "one_axle": one_axle, "system": lines[0]["system"], "parts": lines[0]["parts"], "lines": lines,
         "states": states, "against_found": [], "bores": _bores(solved, path, wanted),
     }  # fmt: skip

@@ -28,9 +28,10 @@ from kobrix.evaluate.uncertainty import SEED, TRIALS, said_of
 from kobrix.evaluate.verdicts import tried
 from kobrix.fileformat.job import AS_FOUND, Job
 from kobrix.fileformat.models import Setup
+from kobrix.fileformat.quantities import si
 from kobrix.fileformat.questions import AirIn, Failure
 from kobrix.stages.common import Standing
-from kobrix.stages.size.paths import AIR_CM3, curves, gain_curves, locks_of, path_view, range_of
+from kobrix.stages.size.paths import AIR_CM3, curves, gain_curves, locks_of, path_view, range_of, stop_or_lock
 from kobrix.stages.size.shapes import (
     Against,
     Failed,
@@ -142,14 +143,16 @@ def size_view(job: Job, revision: int) -> SizeView:
         _setup_view(known, *((None, None) if i == 0 else (setups[0], setups[0])), name, common.wanted or 0.0, common.reach)
         for i, (known, name) in enumerate(zip(setups, job.names, strict=True))
     ]
-    band = limits.EFFORT.get(job.as_found.systems[0].control.kind)
+    control = job.as_found.systems[0].control
+    stated = None if control.force_limit_n is None else si(control.force_limit_n, "force_limit_n")
+    band = limits.effort_band(control.kind, stated, job.vehicle.kind)
     return {
         "page": "size",
         "revision": revision,
         "wanted_decel_g": common.wanted,
         "push_range_n": common.reach,
         "force_limit_n": common.limit,
-        "effort": None if band is None else {"low": band.low, "good": band.good, "caution": band.caution, "danger": band.danger},
+        "effort": {"low": band.low, "good": band.good, "caution": band.caution, "danger": band.danger},
         "travel": {"good": limits.TRAVEL.good, "caution": limits.TRAVEL.caution, "danger": limits.TRAVEL.danger},
         "standard_bores": [{"name": name, "bore_mm": size * MM} for name, size in STANDARD_BORES],
         "setups": [_against(view, views[0]) for view in views],
@@ -200,6 +203,8 @@ def _against(view: SetupView, found: SetupView) -> SetupView:
         if was is not None:
             own["against_found"] = [
                 _differences(mine["at_stop"], other["at_stop"], own["system"], was["system"])
+                if mine["stop_push_n"] is not None and other["stop_push_n"] is not None
+                else None
                 for mine, other in zip(own["states"], was["states"], strict=True)
             ]
     return view
@@ -248,7 +253,7 @@ def _place(solved: Solved, load: int, push: float | None, decel: float | None) -
     if push is not None:
         return solved.place_at(np.array([push]))
     wanted = decel or 0.0
-    place, known = solved.reach(wanted)
+    place, known = stop_or_lock(solved, wanted)
     if not pick(known, load, 0, 0):
         most = float(np.max(solved.road.decel[min(load, solved.road.decel.shape[0] - 1)]))
         raise Impossible(f"a stop of {wanted:g} g", f"the brakes give at most {most:.2f} g at any push")

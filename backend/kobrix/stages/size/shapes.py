@@ -283,6 +283,7 @@ class PathView(TypedDict):
 
     name: str
     title: str
+    one_axle: bool
     system: str
     parts: Parts
     lines: list[LineView]

@@ -3,7 +3,7 @@ import { Button } from 'react-aria-components';
 import styled from 'styled-components';
 import { decel, millimetres, percent } from '../../units/format';
 import { force, written } from '../../units/display';
-import { chances, extraCost, reasonsOf } from './uncertainty';
+import { chances, extraCost, holds, reasonsOf } from './uncertainty';
 import type { Matching } from './useMatch';
 
 const List = styled.ol`
@@ -79,6 +79,7 @@ export function Cards({ matching }: { matching: Matching }) {
                 .map(([part, words]) => (part === 'pin' ? `pin ${words}` : words))
                 .join(', ')}
             </Button>
+            {row.joint_chance !== null && <p>Holds every limit in {holds(row)} of plausible vehicles.</p>}
             <p className="figures">
               {written(force(row.push_n))}, {millimetres(row.travel_mm)} mm, {percent(row.grip_use)} of the grip
             </p>

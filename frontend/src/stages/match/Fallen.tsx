@@ -120,6 +120,20 @@ export function Fallen({ found, matching }: { found: Found; matching: Matching }
           null,
         )}
       </ul>
+      {found.misses.length > 0 && (
+        <div className="more">
+          <h2>Nearest misses</h2>
+          <ul>
+            {found.misses.map((m) => (
+              <li key={Object.values(m.words).join()}>
+                <b>{m.said}</b>
+                {Object.values(m.words).join(', ')}
+              </li>
+            ))}
+          </ul>
+        </div>
+      )}
+      {found.untried > 0 && <p>{spaced(found.untried)} more meet every limit; nothing is said of their chance.</p>}
       {found.unfit > 0 && <p>{found.unfit} pairings of parts do not go together and were not tried.</p>}
       {found.more.length > 0 && (
         <div className="more">

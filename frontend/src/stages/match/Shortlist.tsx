@@ -4,7 +4,7 @@ import styled from 'styled-components';
 import type { Found } from '../../api/types';
 import { decel, millimetres, percent } from '../../units/format';
 import { force } from '../../units/display';
-import { chances, extraCost, reasonsOf } from './uncertainty';
+import { chances, extraCost, holds, reasonsOf } from './uncertainty';
 import { partsOf, sortedBy, type Column } from './filter';
 import type { Matching } from './useMatch';
 import { Whisker } from './Whisker';
@@ -142,6 +142,7 @@ export function Shortlist({ found, matching }: { found: Found; matching: Matchin
                 </th>
               ))}
               <th scope="col">{stations.join(', ')}</th>
+              <th scope="col">holds all</th>
               {COLUMNS.map(([by, title]) => (
                 <th
                   key={by}
@@ -183,6 +184,10 @@ export function Shortlist({ found, matching }: { found: Found; matching: Matchin
                   {stations.map((part) => (
                     <p key={part}>{row.words[part]}</p>
                   ))}
+                </td>
+                <td>
+                  {holds(row)}
+                  {row.sure && <span className="visually-hidden">, sure</span>}
                 </td>
                 <td className="figure">
                   {force(row.push_n).v}

@@ -1,5 +1,6 @@
 /** Why a setup is worth buying, how sure it is, and what it costs, in words. */
 import type { Kept as Row } from '../../api/types';
+import { percent } from '../../ui/ChanceBar';
 import { decel } from '../../units/format';
 
 /** How much later the rear locks, P5 to P95, and the chances worth saying, the greatest first. */
@@ -11,7 +12,8 @@ export function chances(row: Row): string {
     .map(([id, share]) => `${Math.round(share * 100)} % ${LIMITS[id] ?? id}`);
   const margin = row.doubt?.margin_g;
   const later = margin ? `rear locks ${decel(margin.p5)} to ${decel(margin.p95)} g later; ` : '';
-  return `${later}${likely.length > 0 ? `chance of ${likely.join(', ')}` : 'within every limit in all trials'}`;
+  const pads = row.doubt?.order_by_friction ? 'the front is first only by its pads; ' : '';
+  return `${pads}${later}${likely.length > 0 ? `chance of ${likely.join(', ')}` : 'within every limit in all trials'}`;
 }
 
 const LIMITS: Record<string, string> = {
@@ -24,6 +26,9 @@ const LIMITS: Record<string, string> = {
   sharing: 'against the sharing rule',
   lost_circuit: 'too little left',
 };
+
+/** In how many of 100 plausible vehicles every limit is held. */
+export const holds = (row: Row): string => (row.joint_chance === null ? '' : percent(row.joint_chance));
 
 /** The first reasons, or that nothing beats it. */
 export const reasonsOf = (row: Row): string =>

@@ -161,6 +161,12 @@ const Tools = memo(function Tools({ id, slot, choose, table, large, onWorking }:
   );
 });
 
+/** Where one axle brakes there is no balance to look at: something else stands there. */
+const meant = (id: Instrument, chosen: readonly Instrument[], oneAxle: boolean): Instrument =>
+  oneAxle && (id === 'balance' || id === 'adhesion')
+    ? ((['heat', 'valve', 'ratio'] as const).find((other) => !chosen.includes(other)) ?? 'heat')
+    : id;
+
 interface StripProps {
   reading: Reading;
   height: number;
@@ -171,7 +177,8 @@ export const InstrumentStrip = memo(function InstrumentStrip({ reading, height, 
   const [{ large, tables }, choose] = useReducer(choosing, { large: null, tables: [] });
   return (
     <>
-      {chosen.map((id, i) => {
+      {chosen.map((wanted, i) => {
+        const id = meant(wanted, chosen, reading.solved.one_axle);
         const known = INSTRUMENTS.find((k) => k.id === id);
         const View = VIEWS[id];
         if (!known || (large !== null && large !== i)) return null;

@@ -1,7 +1,7 @@
 /** The fields of the push on a laptop's sheet, with the push in the other unit between them. */
 import { memo } from 'react';
 import styled from 'styled-components';
-import { otherForce, written } from '../../units/display';
+import { onAScale, otherForce, written } from '../../units/display';
 import { PushFields, type PushFieldsProps } from './PushFields';
 
 const Entry = styled.div`
@@ -54,7 +54,16 @@ const Entry = styled.div`
 export const PushEntry = memo(function PushEntry(props: PushFieldsProps) {
   return (
     <Entry>
-      <PushFields {...props} between={<span className="other">{written(otherForce(props.push))}</span>} />
+      <PushFields
+        {...props}
+        between={
+          <span className="other" title={`${onAScale(props.push)} on a bathroom scale`}>
+            {written(otherForce(props.push))}
+            <br />
+            {onAScale(props.push)} on a scale
+          </span>
+        }
+      />
     </Entry>
   );
 });

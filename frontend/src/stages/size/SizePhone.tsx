@@ -213,11 +213,11 @@ export function SizePhone({ head, reading, look, acts, steps }: PhoneProps) {
               />
             </div>
             <InstrumentPanel id="feel" reading={later} />
-            <InstrumentPanel id="balance" reading={later} />
+            {!later.solved.one_axle && <InstrumentPanel id="balance" reading={later} />}
             <InstrumentPanel id="travel" reading={later} />
             <FindingsPanel setup={setup} failure={look.failure} onMend={acts.onMend} onFailure={acts.onFailure} />
             <InstrumentPanel id="valve" reading={later} />
-            <InstrumentPanel id="adhesion" reading={later} />
+            {!later.solved.one_axle && <InstrumentPanel id="adhesion" reading={later} />}
             {later.solved.parts.pedal.linked && <InstrumentPanel id="ratio" reading={later} />}
             <InstrumentPanel id="heat" reading={later} />
             <section aria-label="Job">
@@ -254,7 +254,7 @@ export function SizePhone({ head, reading, look, acts, steps }: PhoneProps) {
         <PushRule {...rule} touch />
         <nav aria-label="Parts of this page">
           <Go onPress={() => goTo('line')}>Line</Go>
-          <Go onPress={() => goTo('balance')}>Balance</Go>
+          {!solved.one_axle && <Go onPress={() => goTo('balance')}>Balance</Go>}
           <Go onPress={() => goTo('travel')}>Travel</Go>
           <Go onPress={() => goTo('findings')}>Findings</Go>
         </nav>

@@ -63,9 +63,11 @@ export function lineOf(setup: SetupView | undefined, path: string | null, asked:
 export const failedLine = (line: Line | null, failed: Failed | null): Line | null =>
   line && failed ? { ...line, state: { ...line.state, curves: failed.curves, gains: failed.gains } } : line;
 
-/** The figures between the core's samples; beyond the last stop that is reached, those of the last push. */
+/** The figures between the core's samples; of a stop above the first lock those of the lock. */
 export function sampledFigures({ solved, state }: Line, asked: Looking['asked'], reach: number): Figures {
-  const push = asked.by === 'push' ? asked.value : pushFor(state.curves, asked.value);
+  const { lock } = state;
+  const wanted = lock && asked.value > lock.decel_g ? lock.push_n : pushFor(state.curves, asked.value);
+  const push = asked.by === 'push' ? asked.value : wanted;
   return figuresAt(state.curves, push ?? reach, solved.system);
 }
 /** The core's own figures at rest, with what only the samples know. */

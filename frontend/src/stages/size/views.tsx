@@ -10,7 +10,7 @@ import type { Point } from '../../drawings/ink';
 import { Plotted } from '../../ui/DataTable';
 import { useWidth } from '../../ui/useWidth';
 import { decel, millimetres, percent } from '../../units/format';
-import { force, pressure, spoken, written } from '../../units/display';
+import { force, onAScale, pressure, spoken, written } from '../../units/display';
 import { kneeOf, kneeStep, valueStep } from '../../chain/place';
 import { causesOf, lostOf, pathsOf, roomLeft, shortName } from './instruments';
 import { describeBalance, describeTravel } from '../../chain/descriptions';
@@ -22,6 +22,7 @@ import { difference } from '../../chain/words';
 /** What an instrument shows of a reading, and the room it has. */
 type Of<K extends keyof Reading> = Pick<Reading, K> & { height: number };
 const HEAD = 62;
+const BEYOND = 1.15; // of the room: bores that ask for more are not drawn
 
 export const FeelView = memo(function FeelView({
   view,
@@ -34,23 +35,24 @@ export const FeelView = memo(function FeelView({
   height,
 }: Of<'view' | 'solved' | 'state' | 'load' | 'setup' | 'place' | 'onStep'>) {
   const [ref, width] = useWidth<HTMLDivElement>(300);
-  const own = solved.parts.cylinder.bore_mm;
+  const bore = solved.parts.cylinder.bore_mm;
   const dots = useMemo(
     () =>
       solved.bores.flatMap((b): FeelDot[] => {
         const at = b.states[load];
-        if (!at || at.travel_mm === null) return [];
+        const room = solved.parts.pedal.available_mm ?? Infinity;
+        if (!at || at.travel_mm === null || at.travel_mm > room * BEYOND) return [];
         return [
           {
             name: b.name,
             bore: b.bore_mm,
             push: at.push_n,
             travel: at.travel_mm,
-            own: Math.abs(b.bore_mm - own) < 0.15,
+            own: Math.abs(b.bore_mm - bore) < 0.15,
           },
         ];
       }),
-    [solved.bores, load, own],
+    [solved.bores, load, bore, solved.parts.pedal.available_mm],
   );
   const marks = useMemo(
     () =>
@@ -58,9 +60,9 @@ export const FeelView = memo(function FeelView({
         const drawn = s.key === setup.key ? setup : s;
         const at = pathOf(drawn, solved.name)?.states[load];
         const travel = at?.at_stop?.systems[solved.system]?.pedal_travel_mm;
-        if (!at || at.stop_push_n === null || travel === null || travel === undefined) return [];
+        if (!at?.at_stop || travel === null || travel === undefined) return [];
         const kind = s.key === setup.key ? 'plan' : i === 0 ? 'found' : 'other';
-        return [{ name: shortName(s.name), kind, push: at.stop_push_n, travel }];
+        return [{ name: shortName(s.name), kind, push: at.at_stop.pedal_force_n, travel }];
       }),
     [view.setups, setup, solved.name, solved.system, load],
   );
@@ -78,10 +80,14 @@ export const FeelView = memo(function FeelView({
   if (marks.length === 0)
     return <p>It needs the pedal’s travel: {(setup.needs.travel ?? []).length} more to measure.</p>;
   const wanted = view.wanted_decel_g ?? 0;
+  const own = state.at_stop?.pedal_force_n ?? 0;
+  const was = pathOf(view.setups[0], solved.name)?.states[load]?.at_stop?.pedal_force_n;
   return (
     <>
       <p>
-        {difference(solved.against_found[load]) || `At ${decel(wanted)} g: ${written(force(state.stop_push_n ?? 0))}.`}
+        {difference(solved.against_found[load]) || `At ${decel(wanted)} g: ${written(force(own))}.`}{' '}
+        {`Try it: hold ${onAScale(own)} on a bathroom scale with your foot`}
+        {was !== undefined && setup !== view.setups[0] ? `; as found ${onAScale(was)}.` : '.'}
       </p>
       <div className="plot" ref={ref}>
         <Plotted table={() => feelTable(dots, marks)}>

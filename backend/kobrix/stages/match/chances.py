@@ -1,0 +1,168 @@
+"""How sure a setup of a search is: in how many plausible vehicles it holds each limit, and all of them at once."""
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from kobrix.core.numerics import sensitivity, uncertainty
+from kobrix.core.numerics.arrays import Floats, Mask
+from kobrix.core.physics.chain import first_reach
+from kobrix.core.physics.sharing import distribution_kept, rear_first_grips
+from kobrix.core.physics.solved_setup import SolvedSetup
+from kobrix.core.rules.lost import stops_left
+from kobrix.core.search.engine import Bounds
+from kobrix.evaluate.changes import with_edits
+from kobrix.evaluate.shapes import Percentiles
+from kobrix.evaluate.solve import Answer
+from kobrix.evaluate.uncertainty import TRIALS, UncertainEntry, drawn_within, said_of, uncertain_entries
+from kobrix.evaluate.verdicts import batch_of
+from kobrix.fileformat.job import AS_FOUND, Job
+from kobrix.fileformat.models import Setup
+from kobrix.fileformat.paths import set_at
+from kobrix.fileformat.quantities import value_of
+from kobrix.stages.match.shapes import EntryToMeasure, Uncertainty
+from kobrix.stages.match.space import NO_WORSE
+
+
+@dataclass(frozen=True)
+class AsFound:
+    """What the vehicle as found does in the same trials (N,): its first `lock` [g], and what a lost circuit `left` [g]; None unknown."""
+
+    lock: Floats
+    left: Floats | None
+
+
+def _by_trial(values: object, trials: int) -> Floats:
+    """Figures (N or 1, L or 1) as (N, L)."""
+    array = np.asarray(values, dtype=np.float64)
+    array = array.reshape((1,) * (2 - array.ndim) + array.shape)
+    return np.broadcast_to(array, (trials, array.shape[-1]))
+
+
+def _least_left(batch: SolvedSetup, trials: int) -> Floats | None:
+    """What the worst lost circuit leaves in each trial [g], None where one circuit is all there is or nothing is known of it."""
+    left = batch.main.left
+    circuits = [c for c, f in enumerate(batch.conditions) if f.is_loss]
+    if left is None or not circuits or all(len(s.cylinder.chambers) < 2 for s in batch.systems):
+        return None
+    several = len(batch.systems) > 1
+    return np.asarray(np.min([_by_trial(stops_left(left, c, several), trials).min(axis=1) for c in circuits], axis=0))
+
+
+def as_found_trials(job: Job, trials: int, seed: int) -> AsFound | None:
+    """The vehicle of a `job` as found, in so many `trials` of a `seed`; None where it is not complete."""
+    setup = job.setup(AS_FOUND)
+    entries = [e for e in uncertain_entries(setup, said_of(job, AS_FOUND)) if e.standing != "exact"]
+    batch = batch_of(setup, entries, trials, seed) if Answer(setup).solved is not None else None
+    if batch is None:
+        return None
+    return AsFound(_by_trial(batch.main.healthy.event.decel[..., 0], trials).min(axis=1), _least_left(batch, trials))
+
+
+def order_by_friction(setup: Setup) -> bool:
+    """Whether the front is first only because its pads rub more: with both axles' µ at their mean the rear locks first."""
+    cold = {}
+    for i, system in enumerate(setup.systems):
+        for k, station in enumerate(system.stations):
+            friction = station.brake.friction
+            if friction is None or friction.cold is None:
+                return False
+            cold[f"systems.{i}.stations.{k}.brake.friction.cold"] = (station.axle, value_of(friction.cold, "friction"))
+    by_axle = {axle: [mu for own, mu in cold.values() if own == axle] for axle in ("front", "rear")}
+    if not by_axle["front"] or not by_axle["rear"]:
+        return False
+    mean = 0.5 * (max(by_axle["front"]) + max(by_axle["rear"]))
+    alike = Answer(with_edits(setup, tuple(set_at(path, mean) for path in cold))).solved
+    if alike is None:
+        return False
+    road = alike.main.healthy.road
+    return bool(np.any(rear_first_grips(road, alike.wheels)[0]))
+
+
+def uncertainty_of(
+    job: Job, name: str, setup: Setup, bounds: Bounds, seed: int, trials: int = TRIALS, found: AsFound | None = None
+) -> Uncertainty:
+    """The chance of holding all limits at once and of breaking each, P5 to P95 of push, travel and margin, and what to measure better.
+
+    `setup` is the one by `name` in `job` with other parts in it: what is known of the entries it keeps goes on. Worst over load states; a
+    trial that never gives the stop breaks it. Where a limit is "no worse than as found", it is `found` in the same trial.
+    """
+    entries = [e for e in uncertain_entries(setup, said_of(job, name)) if e.standing != "exact"]
+    doc: Uncertainty = {
+        "push_n": None, "travel_mm": None, "margin_g": None, "chances": {}, "joint_chance": None, "order_by_friction": order_by_friction(setup),
+        "trials": trials, "measure": [],
+    }  # fmt: skip
+    batch = batch_of(setup, entries, trials, seed)
+    if batch is None:
+        return doc
+    healthy = batch.main.healthy
+    road = healthy.road
+    place, known = first_reach(road.decel, bounds.decel)
+    reached = _by_trial(np.asarray(known)[..., 0, 0], trials).min(axis=1) > 0.0
+    pull = healthy.pulls[0]
+    push = _by_trial(healthy.push_at(place)[..., 0, 0], trials).max(axis=1)
+    pads = _by_trial(np.asarray(pull.pedal.pad_at(pull.place(place)))[..., 0, 0], trials).max(axis=1)
+    front, rear = (_by_trial(road.locks[axle][..., 0], trials) for axle in ("front", "rear"))
+    both = np.isfinite(front) & np.isfinite(rear)
+    margin = np.where(both, rear - front, np.inf).min(axis=1)
+    broken = _broken(batch, bounds, found, trials, reached, push, pads)
+    doc["chances"] = {key: float(np.mean(mask)) for key, mask in broken.items()}
+    doc["joint_chance"] = 1.0 - float(np.mean(np.any(list(broken.values()), axis=0)))
+
+    def spread(figures: Floats) -> Percentiles | None:
+        fine = figures[reached & np.isfinite(figures)]
+        if fine.size < trials // 2:
+            return None
+        told = uncertainty.spread(fine)
+        return {"p5": told.p5, "p50": told.p50, "p95": told.p95}
+
+    doc["push_n"], doc["travel_mm"], doc["margin_g"] = spread(push), spread(pads * 1e3), spread(margin)
+    doc["measure"] = _measured(entries, trials, seed, reached, push, pads)
+    return doc
+
+
+def _broken(
+    batch: SolvedSetup, bounds: Bounds, found: AsFound | None, trials: int, reached: Mask, push: Floats, pads: Floats
+) -> dict[str, Mask]:
+    """Which trials break each limit."""
+    healthy = batch.main.healthy
+    road, event = healthy.road, healthy.event
+    late = _by_trial(event.rear[..., 0] & ~event.front[..., 0], trials).max(axis=1) > 0.0
+    if bounds.lift:
+        late = late | (_by_trial(event.lift[..., 0], trials).max(axis=1) > 0.0)
+    lock = _by_trial(event.decel[..., 0], trials).min(axis=1)
+    least = np.full(trials, bounds.first_lock)
+    if bounds.lock_as_found and found is not None:
+        least = found.lock * (1.0 - NO_WORSE)
+    broken: dict[str, Mask] = {
+        "no_stop": ~reached, "rear_first": late, "early_lock": lock < least, "effort": ~reached | (push > bounds.effort),
+    }  # fmt: skip
+    if bool(np.any(road.front > 0.0)) and bool(np.any(road.rear > 0.0)):
+        some = _by_trial(rear_first_grips(road, batch.wheels)[0][..., 0], trials).max(axis=1) > 0.0
+        broken["slippery"] = some & ~late
+        if bounds.sharing:
+            above, kept = distribution_kept(road)
+            broken["sharing"] = _by_trial((~above | ~kept)[..., 0], trials).max(axis=1) > 0.0
+    room = healthy.pulls[0].system.control.available
+    if room is not None:
+        width = _by_trial(np.asarray(room, dtype=np.float64).reshape(-1, 1), trials)[:, 0]
+        broken["travel"] = ~reached | (pads > bounds.travel_share * width)
+    left = _least_left(batch, trials)
+    if bounds.left is not None and left is not None:
+        asked = np.full(trials, bounds.left)
+        if found is not None and found.left is not None:
+            asked = np.minimum(asked, found.left * (1.0 - NO_WORSE))
+        broken["lost_circuit"] = left < asked
+    return broken
+
+
+def _measured(
+    entries: list[UncertainEntry], trials: int, seed: int, reached: Mask, push: Floats, pads: Floats
+) -> list[EntryToMeasure]:
+    """The three entries that move push or travel most."""
+    if reached.sum() <= 2 or not entries:
+        return []
+    columns = drawn_within(entries, trials, seed)
+    moved = np.max([np.abs(sensitivity.ranks(columns[reached], f[reached])) for f in (push, pads)], axis=0)
+    order = sorted(zip(moved.tolist(), entries, strict=True), key=lambda item: -item[0])
+    return [{"path": d.path, "label": d.label, "rank": rank, "assumed": d.assumed} for rank, d in order[:3] if rank > 0.1]
