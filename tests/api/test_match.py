@@ -151,7 +151,7 @@ class FromTheCommandLine(unittest.TestCase):
     def test_without_an_ask_it_tries_pins_and_bores_and_refuses_in_words(self) -> None:
         code, out, _ = self.call("--setup", "plan A")
         self.assertEqual(code, 0)
-        self.assertIn("250 combinations tried", out)
+        self.assertIn("33,750 combinations tried", out)
         code, _, err = self.call("--setup", "plan Z")
         self.assertEqual(code, 2)
         self.assertIn("plan Z", err)

@@ -63,7 +63,7 @@ class Tables(Asked):
             state = setup["solved"]["paths"][-1]["states"][0]
             travel = state["at_stop"]["systems"]["service"]["pedal_travel_mm"]
             name = setup["name"].removeprefix("plan ")
-            self.assertEqual(found[name], [f"{state['stop_push_n']:.0f}", f"{travel:.0f}"])
+            self.assertEqual(found[name], [f"{state['at_stop']['pedal_force_n']:.0f}", f"{travel:.0f}"])
         for bore in view["setups"][1]["solved"]["paths"][-1]["bores"]:
             own = bore["states"][0]
             self.assertEqual(found[bore["name"]], [f"{own['push_n']:.0f}", f"{own['travel_mm']:.0f}"])
@@ -143,7 +143,9 @@ class TwoLines(Asked):
         for path in (paths[2], paths[0], paths[1]):
             page.get_by_role("radio", name=path["title"]).click()
             state = path["states"][0]
-            expect(line).to_have_attribute("aria-label", re.compile(f"{state['stop_push_n']:.0f} newton at the foot"))
+            expect(line).to_have_attribute(
+                "aria-label", re.compile(f"{state['at_stop']['pedal_force_n']:.0f} newton at the foot")
+            )
         page.get_by_role("radio", name="all together").click()
         moment = paths[2]["states"][0]["at_stop"]
         expect(line).to_contain_text(f"{moment['systems']['foot']['control_force_n']:.0f} N")

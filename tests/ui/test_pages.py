@@ -107,6 +107,7 @@ class KeysAlone(UiCase):
         expect(page.get_by_role("textbox", name="Cylinder bore")).to_have_value("7/8 in")
         page.keyboard.press("ArrowDown")
         expect(page.get_by_role("textbox", name="Cylinder bore")).to_have_value("13/16 in")
+        expect(page.get_by_role("button", name="Try braided")).to_be_visible()
         self.focus("Try braided", 120)
         page.keyboard.press("Enter")
         expect(page.get_by_text("Tried, not stored")).to_be_visible()

@@ -5,7 +5,7 @@ import unittest
 
 from playwright.sync_api import Page, expect
 
-from tests.ui.case import PHONE, UiCase
+from tests.ui.case import PATIENCE, PHONE, UiCase
 
 STAGES = {"Size": "/jobs/1/size", "Measure": "/jobs/1/measure?part=brake.0.0", "Match": "/jobs/1/match?setup=plan+A"}
 
@@ -15,7 +15,7 @@ class Printed(UiCase):
         page = self.page
         page.goto(self.url + STAGES[name])
         if name == "Match":
-            expect(page.get_by_role("status")).to_contain_text("setups tried")
+            expect(page.get_by_role("status")).to_contain_text("setups tried", timeout=3 * PATIENCE)
         expect(page.get_by_role("main")).to_be_visible()
         page.wait_for_timeout(500)
         return page

@@ -78,7 +78,7 @@ class Reworded(UiCase):
     def test_a_mend_a_failure_and_a_working_do_what_they_do(self) -> None:
         _, page = self.both()
         self.open("/jobs/1/size?plan=plan+B", page)
-        page.locator("#findings li button").first.click()
+        page.locator("#findings li .line + button").first.click()
         expect(page.get_by_text("Tried, not stored")).to_be_visible()
         page.get_by_role("button", name="Take it").click()
         expect(page.get_by_text("Tried, not stored")).to_have_count(0)

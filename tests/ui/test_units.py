@@ -53,7 +53,7 @@ class Shown(Asked):
         expect(table.get_by_role("columnheader", name="push, lbf")).to_be_visible()
         found = {row[0]: row[1] for row in rows(table)}
         for setup in self.ask("/jobs/1/size")["setups"]:
-            push = setup["solved"]["paths"][-1]["states"][0]["stop_push_n"]
+            push = setup["solved"]["paths"][-1]["states"][0]["at_stop"]["pedal_force_n"]
             self.assertEqual(found[setup["name"].removeprefix("plan ")], f"{push / LBF:.0f}")
 
     def test_the_push_is_typed_and_scrubbed_in_the_unit_chosen(self) -> None:

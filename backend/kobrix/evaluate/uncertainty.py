@@ -17,6 +17,7 @@ from pydantic import BaseModel
 
 from kobrix.core.constants import ASSUMED, STAND_INS, USUAL_DOUBTS, Known
 from kobrix.core.numerics.arrays import Floats
+from kobrix.core.numerics.uncertainty import three_point
 from kobrix.core.physics import tyres
 from kobrix.evaluate.shapes import Standing
 from kobrix.fileformat import field_catalog, models, stations
@@ -273,10 +274,7 @@ def _at(found: UncertainEntry, n: int, seed: int) -> Floats:
     own, span = luck(found.key, n, seed), found.most - found.least
     if found.standing != "assumed" or span <= 0.0:
         return found.least + span * own
-    from scipy.special import betaincinv  # loaded when something is doubted: it would double the time of a start
-
-    below, above = 1.0 + 4.0 * (found.value - found.least) / span, 1.0 + 4.0 * (found.most - found.value) / span
-    return np.asarray(found.least + span * betaincinv(below, above, own))
+    return three_point(found.least, found.value, found.most, own)
 
 
 def drawn_within(found: list[UncertainEntry], trials: int, seed: int) -> Floats:

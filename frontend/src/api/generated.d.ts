@@ -1400,6 +1400,10 @@ export interface components {
             not_beaten: number;
             /** Untried */
             untried: number;
+            /** To Look */
+            to_look: number;
+            /** Looked */
+            looked: number;
             /** Misses */
             misses: components["schemas"]["Miss"][];
             /** Kept */

@@ -67,6 +67,11 @@ function clearOf(plan: Point | undefined, [x, y]: Point): number {
   return plan[1] - y > 8 ? -8 : 18;
 }
 
+/** Room of a bore's name; near the right end it stands to the left of its dot. */
+const NAME_W = 46;
+const NAME_H = 15;
+const END = 36;
+
 export const Feel = memo(function Feel(p: FeelProps) {
   const { width, height, dots, marks, effort, room } = p;
   const left = 40;
@@ -85,6 +90,15 @@ export const Feel = memo(function Feel(p: FeelProps) {
   const floor = room !== null ? x(room) : null;
   const places = marks.map((m): Point => [x(m.travel), y(m.push)]);
   const roomAt = ([dx, dy]: Point) => !places.some(([mx, my]) => Math.abs(mx - dx - 12) < 24 && Math.abs(my - dy) < 20);
+  // A bore is named where its name stands clear of those before it and of the setups' marks.
+  const named = new Map<string, Point>();
+  for (const d of shown) {
+    const at: Point = [x(d.travel), y(d.push)];
+    const clear = [...named.values()].every(
+      ([nx, ny]) => Math.abs(nx - at[0]) > NAME_W || Math.abs(ny - at[1]) > NAME_H,
+    );
+    if (!d.own && clear && roomAt(at)) named.set(d.name, at);
+  }
   const own = plan && ([x(plan.travel), y(plan.push)] as Point);
   return (
     <Over style={{ width, height }}>
@@ -116,14 +130,14 @@ export const Feel = memo(function Feel(p: FeelProps) {
             <Line a={[x(plan.travel), y(plan.push)]} b={[x(plan.travel), bottom]} as="plan-thin" />
           </>
         )}
-        {shown.map((d, i) => (
+        {shown.map((d) => (
           <g key={d.name}>
             <Ring x={x(d.travel)} y={y(d.push)} r={3.2} as="edge paper" />
-            {!d.own && (i % 2 === 0 || shown.length < 9) && roomAt([x(d.travel), y(d.push)]) && (
+            {named.has(d.name) && (
               <Words
-                x={x(d.travel) + (x(d.travel) > right - 30 ? -2 : 7)}
-                y={y(d.push) - (x(d.travel) > right - 30 ? 8 : 3)}
-                at={x(d.travel) > right - 30 ? 'end' : 'start'}
+                x={x(d.travel) + (x(d.travel) > right - END ? -2 : 7)}
+                y={y(d.push) - (x(d.travel) > right - END ? 8 : 3)}
+                at={x(d.travel) > right - END ? 'end' : 'start'}
               >
                 {d.name.replace(' in', '')}
               </Words>

@@ -229,7 +229,12 @@ def _nose_over(bench: Bench) -> Judgement:
         return Judgement("nose_over", "danger", head, f"The brakes can stand the aircraft on its nose.{more}", source, z, limit, "g",
                          kind="nose_over", links=("valves", "brakes"), chance=chance, tried=bench.tried)  # fmt: skip
     level: Level = "note" if chance is None else by_chance(chance)
-    head = f"The tyres slip before the nose goes over, which is at {z:.2f} g{bench.in_state(worst)}."
+    first = (
+        "The tyres slip before the nose goes over, which is"
+        if np.any(event.front)
+        else "No push puts the nose over, which would be"
+    )
+    head = f"{first} at {z:.2f} g{bench.in_state(worst)}."
     return Judgement("nose_over", level, head, f"On this grip.{more}", source, z, limit, "g", kind="slips_first", links=("tyres",),
                      chance=chance, tried=bench.tried)  # fmt: skip
 

@@ -7,6 +7,7 @@ from kobrix.core.physics import booster as boosting
 from kobrix.core.physics import valves
 from kobrix.core.physics.chain import first_reach, place_of
 from kobrix.core.physics.paths import Pull
+from kobrix.core.rules.braking import tail_wheel
 from kobrix.core.rules.limits import (
     CHANCE_CAUTION,
     CHANCE_NOTE,
@@ -40,6 +41,12 @@ def _effort(bench: Bench, pull: Pull) -> Judgement:
     band = effort_band(control.kind, bench.facts.force_limits.get(name), bench.facts.kind)
     chance = bench.chance(id_)
     links = ("foot", "pedal", "booster", "cylinder")
+    if not np.any(path.design_known) and tail_wheel(bench):
+        text = (
+            "The brakes are held below what the tyres bear{of}.",
+            "So the tail stays down; prove by test that they stop and hold it.",
+        )
+        return Judgement(id_, "note", *text, "the chain", None, None, "N", name, "effort", "held", links=links, tried=bench.tried)
     if not np.any(path.design_known):
         text = "The brakes never give a hard stop.", "No push reaches 0.9 of the grip."
         return Judgement(

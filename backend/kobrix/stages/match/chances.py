@@ -89,7 +89,7 @@ def uncertainty_of(
     """
     entries = [e for e in uncertain_entries(setup, said_of(job, name)) if e.standing != "exact"]
     doc: Uncertainty = {
-        "push_n": None, "travel_mm": None, "margin_g": None, "chances": {}, "joint_chance": None, "order_by_friction": order_by_friction(setup),
+        "push_n": None, "travel_mm": None, "margin_g": None, "chances": {}, "joint_chance": None, "order_by_friction": trials >= TRIALS and order_by_friction(setup),
         "trials": trials, "measure": [],
     }  # fmt: skip
     batch = batch_of(setup, entries, trials, seed)
@@ -116,6 +116,8 @@ def uncertainty_of(
         told = uncertainty.spread(fine)
         return {"p5": told.p5, "p50": told.p50, "p95": told.p95}
 
+    if trials < TRIALS:
+        return doc  # so many are looked at for their chance alone
     doc["push_n"], doc["travel_mm"], doc["margin_g"] = spread(push), spread(pads * 1e3), spread(margin)
     doc["measure"] = _measured(entries, trials, seed, reached, push, pads)
     return doc

@@ -28,6 +28,7 @@ ACROSS, UP = 84, 56  # squares of the plot
 MOST_SHOWN = 200  # setups that nothing beats, in the table and the file
 _MORE = {"effort": 0.10, "price": 0.10, "early_lock": 0.02}  # how far a limit is let out when it is asked what would let more in
 SURE = 0.90  # of plausible vehicles that hold every limit: worth buying, our estimate
+_TOLD = 10  # setups between two reports of how far their trials are
 _LEAST, _MISSES = 3, 3  # shown where fewer are sure; near misses
 _MORE_ROOM = 0.010  # m of pedal room
 
@@ -134,7 +135,7 @@ class Run:
             "decel_g": bounds.decel, "room_mm": self.space.room * 1e3, "effort_n": bounds.effort, "travel_share": bounds.travel_share,
             "first_lock_g": bounds.first_lock, "band": {"low": self.space.band.low, "good": self.space.band.good},
             "scale": self.scale, "across": ACROSS, "up": UP, "squares": self._squares(), "meet": int(self.firsts[-1]),
-            "fall": fall, "more": self._let_more_in(), "setups": self._setups(), "not_beaten": 0, "untried": 0, "misses": [],
+            "fall": fall, "more": self._let_more_in(), "setups": self._setups(), "not_beaten": 0, "untried": 0, "to_look": 0, "looked": 0, "misses": [],
             "kept": [],
         }  # fmt: skip
 
@@ -202,16 +203,20 @@ class Run:
 
     # ---- the choice ------------------------------------------------------------------------------
 
-    def finish(self) -> Found:
-        """Choose among what meets every limit: what nothing beats, the few worth buying, and how sure their figures are."""
+    def finish(self, on_part: Callable[[Found], bool] = lambda _: True) -> Found:
+        """Choose among what meets every limit: what nothing beats, the few worth buying, and how sure their figures are.
+
+        `on_part` gets the progress of the trials and says whether to go on; stopped, the rest stay untried."""
         doc = self.progress()
         met = self._met()
         costs = self._costs(met)
         stands = met.unchanged(self.space.spreads)
-        beats, looked = self._fronts(costs)
-        shown = np.flatnonzero(looked | stands)
+        beats, chosen = self._fronts(costs)
+        shown = np.flatnonzero(chosen | stands)
         doc["untried"] = int(stands.size - shown.size)
-        sure = self._joint(met, shown)
+        sure, looked = self._joint(met, shown, doc, on_part)
+        doc["untried"] += int(shown.size - looked)
+        shown, sure = shown[:looked], sure[:looked]
         worth, fine = self._worth(costs[shown], sure, stands[shown])
         shown, sure, fine = shown[worth], sure[worth], fine[worth]
         field = self._field(met, shown, stands)
@@ -220,9 +225,11 @@ class Run:
         listed = {int(best[n]): why for n, why in shortlist(self._field(met, shown[best], stands), open_to)}
         if sure.size and not np.any(fine & (sure >= SURE)):
             surest = int(np.argmax(sure))
-            listed.setdefault(surest, []).insert(0, "the surest there is, though not sure enough")
+            listed.setdefault(surest, []).append("the surest there is, though not sure enough")
         rest = [int(n) for n in ranked(field) if int(n) not in listed]
-        first = sorted(listed, key=lambda n: (-_floored(sure[n]), list(listed).index(n)))  # the surest first
+        first = list(listed)
+        if field.miss is None:
+            first.sort(key=lambda n: -_floored(sure[n]))  # the surest first
         order = [*first, *sorted(rest, key=lambda n: -_floored(sure[n]))]
         doc["not_beaten"] = int(np.count_nonzero(beats))
         doc["kept"] = [
@@ -251,16 +258,18 @@ class Run:
             looked[own] = True
         return first, looked
 
-    def _joint(self, met: "Met", shown: Any) -> Floats:
-        """The chance of each shown setup to hold every limit at once, on fewer trials."""
+    def _joint(self, met: "Met", shown: Any, doc: Found, on_part: Callable[[Found], bool]) -> tuple[Floats, int]:
+        """The chance of each shown setup to hold every limit at once, on fewer trials; and how many had theirs."""
         setup, found = self.job.setup(self.ask.setup), as_found_trials(self.job, FEWER, self.ask.seed)
         sure = np.zeros(shown.size)
-        for k, n in enumerate(shown[: 2 * MOST_SHOWN]):
+        for k, n in enumerate(shown):
+            if k % _TOLD == 0 and not on_part({**doc, "to_look": int(shown.size), "looked": k}):
+                return sure, max(k, 1)
             own = self.space.spreads[met.spread[n]]
             edits = [e for c in own.chosen(int(met.foot[n]), int(met.behind[n])).values() for e in c.edits]
             told = uncertainty_of(self.job, self.ask.setup, edited(setup, edits), self.space.bounds, self.ask.seed, FEWER, found)
             sure[k] = told["joint_chance"] or 0.0
-        return sure
+        return sure, int(shown.size)
 
     def _worth(self, costs: Floats, sure: Floats, stands: Mask) -> tuple[Any, Mask]:
         """Which are shown, those that nothing beats once their chance counts and the setup as it stands; and which of all are worth buying:
@@ -392,4 +401,4 @@ def search(job: Job, ask: Search, on_part: Callable[[Found], bool] = lambda _: T
     while run.step():
         if not on_part(run.progress()):
             break
-    return run.finish()
+    return run.finish(on_part)

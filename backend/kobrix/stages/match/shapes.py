@@ -133,6 +133,8 @@ class Found(TypedDict):
     setups: list[Mark]
     not_beaten: int
     untried: int
+    to_look: int
+    looked: int
     misses: list[Miss]
     kept: list[Kept]
 

@@ -18,6 +18,7 @@ from kobrix.stages.match.service import Run
 from kobrix.stages.match.shapes import Found
 
 OUR_FAULT = "The search ended on a fault of Kobrix's own; nothing was changed."
+_FEW = 30  # setups whose trials still run when a search was stopped
 _log = logging.getLogger("kobrix")
 
 
@@ -46,7 +47,15 @@ def _search(task: Task, line: Connection) -> None:
         stopped = line.poll()
     if stopped:
         line.recv()
-    found = run.finish()
+
+    def on_part(found: Found) -> bool:
+        line.send(Report("running", found))
+        return not line.poll() and (not stopped or found["looked"] < _FEW)
+
+    found = run.finish(on_part)
+    if line.poll():
+        line.recv()  # a stop that came while the trials ran
+        stopped = True
     line.send(Report("stopped" if found["done"] < found["total"] else "done", found))
 
 

@@ -176,6 +176,8 @@ function sentence(matching: Matching): [string, string] {
   const { state, found, choices } = matching;
   if (choices.reason !== null) return [choices.reason, ''];
   if (!state || !found) return ['Beginning.', ''];
+  if (state.state === 'running' && found.to_look > 0)
+    return [`${spaced(found.total)} tried; plausible vehicles for the best: ${found.looked} of ${found.to_look}`, ''];
   if (state.state === 'running') return [`${spaced(found.done)} of ${spaced(found.total)} tried`, ''];
   const tried =
     state.state === 'stopped'

@@ -21,7 +21,7 @@ import { difference } from '../../chain/words';
 
 /** What an instrument shows of a reading, and the room it has. */
 type Of<K extends keyof Reading> = Pick<Reading, K> & { height: number };
-const HEAD = 62;
+const HEAD = 74;
 const BEYOND = 1.15; // of the room: bores that ask for more are not drawn
 
 export const FeelView = memo(function FeelView({
@@ -86,8 +86,8 @@ export const FeelView = memo(function FeelView({
     <>
       <p>
         {difference(solved.against_found[load]) || `At ${decel(wanted)} g: ${written(force(own))}.`}{' '}
-        {`Try it: hold ${onAScale(own)} on a bathroom scale with your foot`}
-        {was !== undefined && setup !== view.setups[0] ? `; as found ${onAScale(was)}.` : '.'}
+        {`Hold ${onAScale(own)} on a bathroom scale with your foot`}
+        {was !== undefined && setup !== view.setups[0] ? `, as found ${onAScale(was)}.` : '.'}
       </p>
       <div className="plot" ref={ref}>
         <Plotted table={() => feelTable(dots, marks)}>
