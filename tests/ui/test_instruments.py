@@ -64,8 +64,13 @@ class Tables(Asked):
             travel = state["at_stop"]["systems"]["service"]["pedal_travel_mm"]
             name = setup["name"].removeprefix("plan ")
             self.assertEqual(found[name], [f"{state['at_stop']['pedal_force_n']:.0f}", f"{travel:.0f}"])
-        for bore in view["setups"][1]["solved"]["paths"][-1]["bores"]:
+        path = view["setups"][1]["solved"]["paths"][-1]
+        room = path["parts"]["pedal"]["available_mm"]
+        for bore in path["bores"]:
             own = bore["states"][0]
+            if own["travel_mm"] > room * 1.15:  # far past the floor: not drawn
+                self.assertNotIn(bore["name"], found)
+                continue
             self.assertEqual(found[bore["name"]], [f"{own['push_n']:.0f}", f"{own['travel_mm']:.0f}"])
 
     def test_where_the_pedal_goes_adds_up_to_the_core_s_travel(self) -> None:

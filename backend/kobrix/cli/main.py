@@ -1,4 +1,4 @@
-"""The `kobrix` command: serve, demo, evaluate, match, schema, import, export."""
+"""The `kobrix` command: serve, demo, evaluate, ask, match, schema, import, export."""
 
 import argparse
 import json
@@ -96,6 +96,13 @@ def _match(args: argparse.Namespace) -> int:
     return 0
 
 
+def _ask(args: argparse.Namespace) -> int:
+    from kobrix.evaluate.ask.run import ask
+
+    _write(ask(_read(args.file)))
+    return 0
+
+
 def _described() -> None:
     """Have the shapes of files and answers described: before they are made, which takes a while that a server can do without."""
     os.environ["KOBRIX_DESCRIBED"] = "1"
@@ -177,6 +184,10 @@ def _parser() -> argparse.ArgumentParser:
     evaluate.add_argument("--heat", action="store_true", help="rotor heat in a series of stops, for people")
     evaluate.add_argument("--table", action="store_true", help="a table for people instead of the result file")
     evaluate.set_defaults(run=_evaluate)
+
+    ask = commands.add_parser("ask", help="answer a file of questions: fitting, building, bleeding, bedding, proving")
+    ask.add_argument("file", help="a file of questions, - for standard input")
+    ask.set_defaults(run=_ask)
 
     match = commands.add_parser("match", help="try every combination of what may change; the few worth buying")
     match.add_argument("file", help="a setup or job file, - for standard input")

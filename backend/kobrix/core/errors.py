@@ -2,6 +2,7 @@
 
 KobrixError
 ├── BadEntry (ValueError)        a value that cannot be read or lies outside what is allowed
+├── BadPlace (ValueError)        a question with a missing or wrong value, by its place
 ├── BadFile (ValueError)         a file whose shape or version is not known
 │   └── Damaged                  a stored job that cannot be read as one
 ├── Impossible (ArithmeticError) a question that has no answer, with the reason
@@ -65,3 +66,11 @@ class Stale(KobrixError, RuntimeError):
             f"This job was changed elsewhere: the edit was made on revision {base}, "
             f"stored is revision {revision}. Nothing was overwritten."
         )
+
+
+class BadPlace(KobrixError, ValueError):
+    """A question that cannot be answered as it stands; keeps the dotted `place` in it and the `reason`."""
+
+    def __init__(self, place: str, reason: str) -> None:
+        self.place, self.reason = place, reason
+        super().__init__(f"{place}: {reason}")

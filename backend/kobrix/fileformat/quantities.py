@@ -20,7 +20,7 @@ _INHG = 3386.389  # conventional inch of mercury, published
 _DIMENSIONS: dict[str, dict[str, float]] = {
     "length": {
         "mm": 1e-3, "cm": 1e-2, "m": 1.0, "in": INCH, '"': INCH, "inch": INCH, "inches": INCH,
-        "ft": 12 * INCH, "'": 12 * INCH, "µm": 1e-6, "um": 1e-6, "thou": INCH / 1000,
+        "ft": 12 * INCH, "'": 12 * INCH, "km": 1e3, "µm": 1e-6, "um": 1e-6, "thou": INCH / 1000,
     },
     "mass": {"kg": 1.0, "g": 1e-3, "lb": POUND, "lbs": POUND, "t": 1000.0},
     "force": {"N": 1.0, "kN": 1e3, "lbf": _LBF, "lb": _LBF, "lbs": _LBF, "kgf": G},
@@ -31,7 +31,7 @@ _DIMENSIONS: dict[str, dict[str, float]] = {
     "volume": {"cm3": 1e-6, "cm³": 1e-6, "cc": 1e-6, "ml": 1e-6, "l": 1e-3, "in3": INCH**3, "in³": INCH**3},
     "area": {"cm2": 1e-4, "cm²": 1e-4, "mm2": 1e-6, "mm²": 1e-6, "in2": INCH**2, "in²": INCH**2, "sq in": INCH**2},
     "angle": {"deg": math.pi / 180, "°": math.pi / 180},
-    "speed": {"kmh": 1 / 3.6, "km/h": 1 / 3.6, "mph": 1609.344 / 3600, "m/s": 1.0},
+    "speed": {"kmh": 1 / 3.6, "km/h": 1 / 3.6, "mph": 1609.344 / 3600, "m/s": 1.0, "kn": 1852 / 3600},
     "deceleration": {"g": 1.0, "m/s²": 1 / G, "m/s2": 1 / G},
     "stiffness": {"N/mm": 1e3, "kN/mm": 1e6, "lbf/in": _LBF / INCH},
     "give": {"µm/MPa": 1e-12, "um/MPa": 1e-12},
@@ -39,6 +39,7 @@ _DIMENSIONS: dict[str, dict[str, float]] = {
     "hose give": {"cm3/(m MPa)": 1e-12, "cm³/(m·MPa)": 1e-12, "cm3/m/MPa": 1e-12},
     "pressure per load": {"kPa/N": 1e3},
     "time": {"s": 1.0, "min": 60.0},
+    "turning": {"deg/s": math.pi / 180, "°/s": math.pi / 180},
     "torque": {"Nm": 1.0, "N m": 1.0, "N·m": 1.0, "ft lb": _LBF * 12 * INCH, "ft-lb": _LBF * 12 * INCH},
     "temperature": {"°C": 1.0, "C": 1.0},
     "age": {"years": 1.0, "year": 1.0, "yr": 1.0},
@@ -51,6 +52,7 @@ _SUFFIXES: dict[str, tuple[str, str]] = {
     "g": ("deceleration", "g"), "n_per_mm": ("stiffness", "N/mm"), "um_per_mpa": ("give", "µm/MPa"),
     "cm3_per_mpa": ("volume give", "cm³/MPa"), "cm3_per_m_mpa": ("hose give", "cm³/(m·MPa)"),
     "kpa_per_n": ("pressure per load", "kPa/N"), "s": ("time", "s"), "nm": ("torque", "N m"), "gpa": ("pressure", "GPa"),
+    "m_per_s": ("speed", "m/s"), "m_per_s2": ("deceleration", "m/s²"), "deg_per_s": ("turning", "deg/s"),
     "years": ("age", "years"), "c": ("temperature", "°C"), "": ("ratio", ""),
 }  # fmt: skip
 _EXAMPLES = {

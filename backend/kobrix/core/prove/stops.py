@@ -1,0 +1,182 @@
+"""One stop: from a trace, or from three typed numbers, to distances that can be compared."""
+
+import math
+from dataclasses import dataclass
+from functools import cached_property
+
+import numpy as np
+
+from kobrix.core.constants import G
+from kobrix.core.fit import Figures
+from kobrix.core.numerics.arrays import Floats
+
+KMH = 1 / 3.6
+WINDY = 5.0  # m/s, from memory: UN R13 trials
+BAND = 0.10  # of the nominal speed, SAE J299, from memory
+QUESTIONED = 0.03  # our estimate
+
+
+@dataclass(frozen=True)
+class Conditions:
+    """What a stop is corrected by: nominal speed [m/s], grade (uphill positive), headwind [m/s]; None for what is not known."""
+
+    nominal: float | None = None
+    grade: float = 0.0
+    headwind: float | None = None
+
+    @property
+    def windy(self) -> bool | None:
+        """Whether the wind was too strong to tell; None for an unknown one."""
+        return None if self.headwind is None else abs(self.headwind) > WINDY + 1e-9
+
+
+def corrected(way: float | None, speed: float | None, time: float | None, lag: float | None, on: Conditions) -> Figures:
+    """A stop's `way` [m] from `speed` [m/s] on the level and from the nominal speed, and its steady-stop check."""
+    out: Figures = {
+        "level_m": None, "nominal_m": None, "nominal_reason": None, "windy": on.windy, "check_speed_kmh": None,
+        "steady_gap": None, "questioned": None,
+    }  # fmt: skip
+    if way is None or speed is None or speed <= 0 or way <= 0:
+        return out
+    decel = speed**2 / (2 * way)
+    on_level = decel - G * math.sin(math.atan(on.grade))
+    if on_level <= 0:
+        out["nominal_reason"] = "grade"
+    else:
+        level = way * decel / on_level
+        out["level_m"] = level
+        if on.nominal is not None:
+            if abs(speed / on.nominal - 1) > BAND + 1e-12:
+                out["nominal_reason"] = "speed_off"
+            else:
+                out["nominal_m"] = level * (on.nominal / speed) ** 2
+    if time is not None and lag is not None and time + lag > 0:
+        check = 2 * way / (time + lag)
+        gap = check / speed - 1
+        out |= {"check_speed_kmh": check / KMH, "steady_gap": gap, "questioned": abs(gap) > QUESTIONED + 1e-9}
+    return out
+
+
+@dataclass(frozen=True)
+class Trace:
+    """A stop as recorded: times [s], speeds [m/s], and, where they were recorded, ways [m] and decelerations [m/s²]."""
+
+    t: Floats
+    v: Floats
+    s: Floats | None = None
+    a: Floats | None = None
+    window: float = 0.3  # s, of the slope: our estimate
+    onset_decel: float = 1.0  # m/s²: our estimate
+    end_speed: float = 1.0 * KMH
+
+    @cached_property
+    def way(self) -> Floats:
+        """Way run at the samples [m]: recorded, or the speed summed by trapezoids."""
+        if self.s is not None:
+            return self.s
+        steps = (self.v[1:] + self.v[:-1]) / 2 * np.diff(self.t)
+        return np.concatenate([[0.0], np.cumsum(steps)])
+
+    def way_at(self, t: float) -> float:
+        """Way run [m] at a time within the trace."""
+        k = min(int(np.searchsorted(self.t, t, side="right")) - 1, len(self.t) - 2)
+        if self.s is not None:
+            return float(np.interp(t, self.t, self.s))
+        return float(self.way[k] + (self.v[k] + self.speed_at(t)) / 2 * (t - self.t[k]))
+
+    def speed_at(self, t: float) -> float:
+        """Speed [m/s] at a time, straight between the samples."""
+        return float(np.interp(t, self.t, self.v))
+
+    def crossing(self, speed: float, first_from: int | None = None) -> tuple[int, float] | None:
+        """Where the speed falls through `speed` [m/s]: the last such sample and the time; the first from a sample where one is given."""
+        falls = np.flatnonzero((self.v[:-1] >= speed) & (self.v[1:] < speed))
+        if first_from is not None:
+            falls = falls[falls >= first_from]
+        if len(falls) == 0:
+            return None
+        k = int(falls[0] if first_from is not None else falls[-1])
+        share = (self.v[k] - speed) / (self.v[k] - self.v[k + 1])
+        return k, float(self.t[k] + share * (self.t[k + 1] - self.t[k]))
+
+    @cached_property
+    def decel(self) -> Floats:
+        """Deceleration at the samples [m/s²]: recorded, or minus the least-squares slope within the window."""
+        if self.a is not None:
+            return self.a
+        found = np.empty(len(self.t))
+        for k, at in enumerate(self.t):
+            near = np.flatnonzero(np.abs(self.t - at) <= self.window / 2 + 1e-9)
+            if len(near) < 3:
+                near = np.arange(max(0, k - 1), min(len(self.t), k + 2))
+            t, v = self.t[near] - self.t[near].mean(), self.v[near]
+            found[k] = -float(t @ (v - v.mean())) / float(t @ t)
+        return found
+
+    def onset(self, trigger: float) -> tuple[float | None, bool]:
+        """When braking began [s], and whether it was on from the first sample; back from where 0.8 of the `trigger` is crossed."""
+        hit = self.crossing(0.8 * trigger)
+        if hit is None or self.decel[hit[0]] < self.onset_decel - 1e-12:
+            return None, False
+        k = hit[0]
+        while k > 0 and self.decel[k - 1] >= self.onset_decel - 1e-12:
+            k -= 1
+        if k == 0:
+            return float(self.t[0]), True
+        low, high = self.decel[k - 1], self.decel[k]
+        share = (self.onset_decel - low) / (high - low)
+        return float(self.t[k - 1] + share * (self.t[k] - self.t[k - 1])), False
+
+
+def stop_trace(trace: Trace, trigger: float, onset_given: float | None, on: Conditions) -> Figures:
+    """A recorded stop: onset, MFDD by UN R13 (from memory), distance, lag, corrections; `reason` for what it cannot tell."""
+    names = (
+        "trigger_s", "onset_s", "end_s", "onset_speed_kmh", "trigger_distance_m", "trigger_time_s", "distance_m", "time_s",
+        "mfdd_m_per_s2", "mfdd_g", "lag_s",
+    )  # fmt: skip
+    out: Figures = {"reason": None} | dict.fromkeys(names)
+    start = trace.crossing(trigger)
+    if start is None:
+        return out | corrected(None, None, None, None, on) | {"reason": "never_through_trigger"}
+    found, first = trace.onset(trigger)
+    onset = found if onset_given is None else onset_given
+    if onset_given is None:
+        out["reason"] = "braking_from_the_first_sample" if first else "no_onset" if found is None else None
+    end = trace.crossing(trace.end_speed, first_from=start[0])
+    if end is None:
+        out["reason"] = "never_at_rest"
+    out["trigger_s"], out["onset_s"] = start[1], onset
+    speed = None if onset is None else trace.speed_at(onset)
+    base = trigger if speed is None else speed
+    marks = trace.crossing(0.8 * base), trace.crossing(0.1 * base)
+    mfdd = None
+    if marks[0] is not None and marks[1] is not None:
+        way = trace.way_at(marks[1][1]) - trace.way_at(marks[0][1])
+        mfdd = (0.8**2 - 0.1**2) * base**2 / (2 * way) if way > 0 else None
+    way_run = time = lag = None
+    if end is not None:
+        out |= {"end_s": end[1], "trigger_time_s": end[1] - start[1]}
+        out["trigger_distance_m"] = trace.way_at(end[1]) - trace.way_at(start[1])
+        if onset is not None:
+            way_run, time = trace.way_at(end[1]) - trace.way_at(onset), end[1] - onset
+    if way_run is not None and mfdd is not None and speed:
+        lag = (way_run - speed**2 / (2 * mfdd)) / speed
+    out |= {
+        "onset_speed_kmh": None if speed is None else speed / KMH, "distance_m": way_run, "time_s": time,
+        "mfdd_m_per_s2": mfdd, "mfdd_g": None if mfdd is None else mfdd / G, "lag_s": lag,
+    }  # fmt: skip
+    return out | corrected(way_run, speed, time, lag, on)
+
+
+def stop_typed(speed: float, way: float | None, time: float | None, expected_lag: float, on: Conditions) -> Figures:
+    """A stop of three typed numbers: `speed` [m/s], `way` [m], `time` [s]; what was not typed stays unknown."""
+    lag = decel = None
+    if way is not None and time is not None:
+        lag = 2 * way / speed - time
+        if speed * time > way:
+            decel = speed**2 / (2 * (speed * time - way) * G)
+    return {
+        "speed_kmh": speed / KMH, "distance_m": way, "time_s": time,
+        "decel_by_distance_g": None if way is None else speed**2 / (2 * way * G),
+        "decel_by_time_g": None if time is None else speed / (time * G), "lag_s": lag, "decel_g": decel, "mfdd_g": None,
+    } | corrected(way, speed, time, expected_lag, on)  # fmt: skip

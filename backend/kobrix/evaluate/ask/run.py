@@ -1,0 +1,44 @@
+"""`kobrix ask`: a file of questions, each answered by the core; a bad one is named by its place, the others still come."""
+
+from collections.abc import Callable
+from typing import Any
+
+from kobrix.core.errors import BadFile, BadPlace
+from kobrix.core.fit import Figures
+from kobrix.evaluate.ask import bleed, fit, prove, steps
+from kobrix.fileformat.asked import Asked
+
+FORMAT, VERSION = "kobrix-questions", 1
+ANSWERS: dict[str, Callable[[Asked], Figures]] = {
+    "wheel_clearance": fit.clearance, "joint_match": fit.joint, "line_length": fit.lines, "hose_reach": fit.hose,
+    "plate": fit.adapter, "donor_rank": fit.donors, "still_missing": fit.missing, "build_steps": steps.steps, "bleed_order": prove.bleeding,
+    "stop_trace": prove.trace, "stop_typed": prove.typed, "stops_compare": prove.compare, "valve_next": prove.setting,
+    "pull": prove.turned, "air_from_pushes": bleed.air, "pumped": bleed.pumping, "leak_hold": bleed.holding,
+}  # fmt: skip
+
+
+def _answer(question: Any, setups: dict[str, Any]) -> Figures:
+    name: Any = None
+    try:
+        asked = Asked(question)
+        name = asked.word("question", ANSWERS)
+        if isinstance(asked.value.get("setup"), str):
+            known = asked.value["setup"]
+            if known not in setups:
+                raise asked.bad("setup", f"{known!r} was given; known are {', '.join(setups) or 'none'}.")
+            asked = Asked({**asked.value, "setup": setups[known]})
+        return {"question": name, **ANSWERS[name](asked)}
+    except BadPlace as error:
+        return {"question": name, "error": {"place": error.place, "reason": error.reason}}
+
+
+def ask(document: Any) -> dict[str, list[Figures]]:
+    """Answers to a `document` of questions, in its order. Raises BadFile where it is none."""
+    if not isinstance(document, dict) or document.get("format") != FORMAT:
+        raise BadFile([f"This is not a file of questions: its format must be {FORMAT!r}."])
+    if document.get("version") != VERSION:
+        raise BadFile([f"Questions of version {document.get('version')!r} are not known; known is {VERSION}."])
+    asked, setups = document.get("ask"), document.get("setups") or {}
+    if not isinstance(asked, list) or not isinstance(setups, dict):
+        raise BadFile(["A file of questions has a list `ask`, and may have named `setups`."])
+    return {"answers": [_answer(question, setups) for question in asked]}
