@@ -14,6 +14,7 @@ from kobrix import __version__
 from kobrix.cli.main import main
 from kobrix.core.constants import ASSUMED, PUBLISHED
 from kobrix.core.rules import limits, run
+from kobrix.evaluate.ask.run import ANSWERS, ask
 from kobrix.fileformat.shelf import ShelfPart
 from kobrix.stages.match.request import MustHold, Search, Wanted
 
@@ -41,11 +42,18 @@ class Documents(unittest.TestCase):
             "docs/model.md",
             "docs/nomenclature.md",
             "docs/file-format.md",
+            "docs/questions.md",
         ):
             folder = (ROOT / name).parent
             for target in re.findall(r"\]\(([^)#]+)\)", text(name)):
                 if not target.startswith("http"):
                     self.assertTrue((folder / target).exists(), f"{name}: {target}")
+
+    def test_every_question_is_listed_and_the_example_is_answered(self) -> None:
+        listed = re.findall(r"^\| `(\w+)` \|", text("docs/questions.md"), re.MULTILINE)
+        self.assertEqual(sorted(listed), sorted(ANSWERS))
+        for answer in ask(json.loads(text("docs/questions.example.json")))["answers"]:
+            self.assertNotIn("error", answer)
 
     def test_every_picture_is_shown(self) -> None:
         pictures = sorted(p.name for p in (ROOT / "docs" / "screenshots").glob("*.png"))
@@ -62,7 +70,7 @@ class Documents(unittest.TestCase):
         lines = re.findall(r"^    \./run kobrix (.+)$", text("README.md"), re.MULTILINE)
         self.assertGreaterEqual(len(lines), 4)
         with tempfile.TemporaryDirectory() as folder, contextlib.chdir(folder):
-            for name in ("backend", "tests"):
+            for name in ("backend", "docs", "tests"):
                 Path(name).symlink_to(ROOT / name)
             Path("setup.json").write_text((EXAMPLES / "setup.json").read_text(encoding="utf-8"), encoding="utf-8")
             for line in lines:

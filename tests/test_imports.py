@@ -14,6 +14,9 @@ ROWS: dict[str, set[str]] = {
     "core/physics": {"core.errors", "core.constants", "core.numerics", "numpy", "scipy"},
     "core/rules": {"core.errors", "core.constants", "core.numerics", "core.physics", "numpy", "scipy"},
     "core/search": {"core.errors", "core.constants", "core.numerics", "core.physics", "numpy", "scipy"},
+    "core/work": {"core.errors", "core.constants", "core.figures", "core.numerics", "core.physics", "numpy", "scipy"},
+    "core/fit": {"core.errors", "core.constants", "core.figures", "core.numerics", "core.physics", "core.work", "numpy", "scipy"},
+    "core/prove": {"core.errors", "core.constants", "core.figures", "core.numerics", "core.physics", "numpy", "scipy"},
     "core": {"numpy", "scipy"},
     # A tyre's size has one reader: a file with a size that is none is refused as it is read.
     "fileformat": {"core.errors", "core.constants", "core.physics.tyres", "pydantic", "pydantic_core", "typing_extensions"},

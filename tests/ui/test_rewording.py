@@ -29,9 +29,7 @@ def read_by_people(key: str, text: str, value: dict[str, Any]) -> bool:
 def other(value: Any) -> Any:
     """A document with other words wherever only people read them."""
     if isinstance(value, dict):
-        return {
-            k: reworded(v) if isinstance(v, str) and read_by_people(k, v, value) else other(v) for k, v in value.items()
-        }
+        return {k: reworded(v) if isinstance(v, str) and read_by_people(k, v, value) else other(v) for k, v in value.items()}
     return [other(v) for v in value] if isinstance(value, list) else value
 
 

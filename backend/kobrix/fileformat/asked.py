@@ -8,6 +8,7 @@ from kobrix.core.errors import BadEntry, BadPlace
 from kobrix.fileformat.quantities import value_of
 
 Sign = Literal["above", "zero", "any"]  # above 0; 0 or above; any
+LARGEST = 1e9  # in the unit of its name: beyond it no figure is a measured one
 ALLOWED: dict[Sign, str] = {"above": "above 0", "zero": "0 or above", "any": "any number"}
 
 
@@ -45,6 +46,8 @@ class Asked:
             value = value_of(typed, name)
         except BadEntry as error:
             raise BadPlace(place, str(error)) from None
+        if abs(value) > LARGEST:
+            raise BadPlace(place, f"{typed} was given; nothing here is larger than {LARGEST:g}.")
         if not math.isfinite(value) or (sign == "above" and value <= 0) or (sign == "zero" and value < 0):
             raise BadPlace(place, f"{typed} was given; allowed is {ALLOWED[sign]}.")
         return value

@@ -3,11 +3,12 @@
 Plane of the axle: x along it from the hub's flange, + inboard; r from it. Limits: common practice.
 """
 
+import itertools
 import math
 from collections.abc import Callable
 from dataclasses import dataclass, field, replace
 
-from kobrix.core.fit import EPS, Figures, worst
+from kobrix.core.figures import EPS, Figures, worst
 
 Point = tuple[float, float]  # (x, r) [mm]
 FAR = 10_000.0  # mm: beyond every wheel
@@ -139,7 +140,7 @@ def _least(pairs: list[Pair]) -> Pair | None:
 
 def _segments(profile: list[Point]) -> dict[str, list[tuple[Point, Point]]]:
     found: dict[str, list[tuple[Point, Point]]] = {"barrel": [], "spoke": []}
-    for a, b in zip(profile, profile[1:], strict=False):
+    for a, b in itertools.pairwise(profile):
         found["spoke" if abs(b[1] - a[1]) > abs(b[0] - a[0]) else "barrel"].append((a, b))
     return found
 

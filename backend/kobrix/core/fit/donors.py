@@ -3,7 +3,7 @@
 from dataclasses import dataclass, field
 from typing import Any
 
-from kobrix.core.fit import EPS, Figures
+from kobrix.core.figures import EPS, Figures
 
 Rules = dict[str, Any]  # the table of donor rules as shipped
 NUMBERS_ONLY = ("side_area_cm2",)  # a difference of it says nothing of how it bolts on
@@ -20,7 +20,9 @@ class Donor:
 
 @dataclass
 class _Score:
-    counts: dict[str, int] = field(default_factory=lambda: dict.fromkeys(("impossible", "irreversible", "made", "shim", "note"), 0))
+    counts: dict[str, int] = field(
+        default_factory=lambda: dict.fromkeys(("impossible", "irreversible", "made", "shim", "note"), 0)
+    )
     sum: float = 0.0
 
 

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 from scipy.optimize import brentq
 
-from kobrix.core.fit import EPS, Figures
+from kobrix.core.figures import EPS, Figures
 
 
 @dataclass(frozen=True)

@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 from typing import Any
 
-from kobrix.core.fit import EPS, Figures
+from kobrix.core.figures import EPS, Figures
 from kobrix.core.fit.threads import Thread, thread_of
 
 Fittings = dict[str, Any]  # the table of fittings as shipped

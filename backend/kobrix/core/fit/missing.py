@@ -4,7 +4,7 @@ import math
 from dataclasses import dataclass
 from typing import Any
 
-from kobrix.core.fit import Figures
+from kobrix.core.figures import Figures
 from kobrix.core.work.steps import Change, Sides, places
 
 SHOPS = ("fittings", "fluid", "fasteners", "made", "others")

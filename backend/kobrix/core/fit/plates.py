@@ -3,7 +3,7 @@
 import math
 from dataclasses import dataclass, replace
 
-from kobrix.core.fit import EPS, Figures, worst
+from kobrix.core.figures import EPS, Figures, worst
 
 SHARED = 0.05  # mm: a new hole within it is the old one
 THREADS = {"steel": 1.0, "aluminium": 1.5}  # diameters of thread in the plate: common practice

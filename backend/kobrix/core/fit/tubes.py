@@ -1,11 +1,12 @@
 """Hard lines: how long to cut each, where a bend is too tight, and how they lie in the stock [mm]."""
 
+import itertools
 import math
 from dataclasses import dataclass
 from functools import cmp_to_key
 
 from kobrix.core.errors import BadPlace
-from kobrix.core.fit import EPS, Figures
+from kobrix.core.figures import EPS, Figures
 
 Vector = tuple[float, float, float]
 TIGHT = 3.0  # bend radius under so many outer diameters: common practice
@@ -48,13 +49,13 @@ class Stock:
 
 def way_through(points: list[Vector], radius: float, place: str) -> Way:
     """Straights and bends through corner `points` [mm]; BadPlace at the leg's end where its bends leave no straight."""
-    legs = [tuple(b - a for a, b in zip(p, q, strict=True)) for p, q in zip(points, points[1:], strict=False)]
+    legs = [tuple(b - a for a, b in zip(p, q, strict=True)) for p, q in itertools.pairwise(points)]
     lengths = [math.hypot(*leg) for leg in legs]
     for k, length in enumerate(lengths):
         if length <= EPS:
             raise BadPlace(f"{place}.{k + 1}", "it is the same point as the one before.")
     turns = [0.0]
-    for a, b in zip(legs, legs[1:], strict=False):
+    for a, b in itertools.pairwise(legs):
         cross = math.hypot(a[1] * b[2] - a[2] * b[1], a[2] * b[0] - a[0] * b[2], a[0] * b[1] - a[1] * b[0])
         turns.append(math.atan2(cross, sum(u * v for u, v in zip(a, b, strict=True))))
     turns.append(0.0)

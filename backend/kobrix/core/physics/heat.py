@@ -1,5 +1,6 @@
 """Rotor heat: one stop, a series of stops with cooling between, and what it means for pads and fluid."""
 
+import math
 from dataclasses import dataclass
 
 import numpy as np
@@ -7,7 +8,8 @@ import numpy as np
 from kobrix.core.constants import ASSUMED, EXACT, PUBLISHED
 from kobrix.core.numerics.arrays import Floats, Number
 
-_STEPS = 96  # Runge-Kutta steps in each stop and each pause: the error is far below 1e-9 K
+_STEPS, _LONG = 96, 60.0  # Runge-Kutta steps in each stop and in each minute [s] of a pause: the error is far below 1e-9 K
+_THERE = 1e-9  # K from the air: cooled, however long the pause still is
 KELVIN = 273.15
 
 
@@ -68,7 +70,8 @@ def _rate(rotor: Rotor, temperature: Number, air: float, speed: Number, power: N
 def _run(rotor: Rotor, start: Number, air: float, step: Step, braking: bool) -> tuple[Number, Number]:
     """Temperature at the end, and the highest on the way, of a slow-down or of the pause after it."""
     time = step.time if braking else step.pause
-    h = time / _STEPS
+    steps = _STEPS if braking else _STEPS * max(1, math.ceil(step.pause / _LONG))
+    h = time / steps
     whole = step.first + step.last
 
     def rate(t: Number, temperature: Number) -> Number:
@@ -78,7 +81,9 @@ def _run(rotor: Rotor, start: Number, air: float, step: Step, braking: bool) -> 
         return _rate(rotor, temperature, air, speed, step.energy * 2.0 * speed / (whole * step.time))
 
     now, peak = start, start
-    for n in range(_STEPS):
+    for n in range(steps):
+        if not braking and bool(np.all(np.abs(now - air) < _THERE)):
+            break
         t = n * h
         a = rate(t, now)
         b = rate(t + h / 2, now + h / 2 * a)
@@ -126,6 +131,31 @@ def series(rotor: Rotor, start: Number, air: float, steps: list[Step]) -> tuple[
         if step.pause > 0.0:
             now, _ = _run(rotor, now, air, step, braking=False)
     return starts, peaks, now
+
+
+def cooled(rotor: Rotor, start: Number, air: float, time: float, speed: float) -> Number:
+    """Temperature [°C] of a `rotor` [record] after a `time` [s] rolling at a `speed` [m/s] from `start` [°C] in `air` [°C].
+
+    Any shape. Source: as `series`.
+    """
+    return _run(rotor, start, air, Step(speed, speed, 0.0, time, time, speed), braking=False)[0]
+
+
+def time_to_cool(rotor: Rotor, start: float, air: float, wanted: float, speed: float) -> float | None:
+    """Time [s] until a `rotor` [record] is down from `start` to `wanted` [°C] at a `speed` [m/s]; 0 if it is there, None if `air` [°C] is not below.
+
+    Source: as `series`; the time by a root finder.
+    """
+    if start <= wanted:
+        return 0.0
+    if wanted <= air:
+        return None
+    from scipy.optimize import brentq  # loaded when asked for: it would double the time of a start
+
+    most = 60.0
+    while float(cooled(rotor, start, air, most, speed)) > wanted:
+        most *= 2.0
+    return float(brentq(lambda t: float(cooled(rotor, start, air, t, speed)) - wanted, 0.0, most, xtol=1e-9, rtol=1e-13))
 
 
 def fluid_estimate(peak: Number, air: float) -> Number:

@@ -4,7 +4,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from kobrix.core.fit import Figures
+from kobrix.core.figures import Figures
 from kobrix.core.numerics.arrays import Floats
 from kobrix.core.prove.estimates import Fit, chi2, least_squares, shown
 

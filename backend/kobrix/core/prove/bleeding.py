@@ -5,12 +5,14 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from kobrix.core.fit import Figures
+from kobrix.core.errors import BadPlace
+from kobrix.core.figures import Figures
 from kobrix.core.prove.estimates import Estimate, line
 
 DENSITY = {"DOT 5": 0.96}  # g/cm³, from memory
 USUAL_DENSITY = 1.05
 SILICONE = "DOT 5"
+MOST_STROKES = 100_000
 
 
 @dataclass(frozen=True)
@@ -103,7 +105,8 @@ class _Level:
     def drawn(self, volume: float) -> list[float]:
         """What this screw has drawn [cm³] each time it is filled up."""
         full, low = self.reservoir.full or 0.0, self.reservoir.low
-        filled, taken = [], 0.0
+        filled: list[float] = []
+        taken = 0.0
         level = full if self.level is None else self.level
         while volume - taken > level - low + 1e-9:
             taken += level - low
@@ -132,6 +135,8 @@ def bleed_order(branches: list[Branch], trunks: dict[str, Trunk], order: list[in
             strokes = None
             if volume is not None and reservoir.stroke is not None:
                 strokes = math.ceil(volume / reservoir.stroke - 1e-9)
+                if strokes > MOST_STROKES:
+                    raise BadPlace(f"branches.{place}", f"it takes {strokes} pushes; at most {MOST_STROKES} are counted.")
             pushed = volume if strokes is None else strokes * (reservoir.stroke or 0.0)
             before: list[int] | None = None
             after: list[float] | None = None

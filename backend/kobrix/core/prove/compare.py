@@ -7,7 +7,7 @@ from functools import lru_cache
 import numpy as np
 from scipy import integrate, stats
 
-from kobrix.core.fit import Figures
+from kobrix.core.figures import Figures
 from kobrix.core.prove.estimates import Sample, mean_of
 from kobrix.core.prove.stops import BAND
 

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 import numpy as np
 from scipy import stats
 
-from kobrix.core.fit import Figures
+from kobrix.core.figures import Figures
 from kobrix.core.numerics.arrays import Floats
 
 Z_975 = float(stats.norm.ppf(0.975))
@@ -85,8 +85,8 @@ def least_squares(columns: Floats, y: Floats, sigma: float) -> Fit | None:
     normal = columns.T @ columns / sigma**2
     if n < p or np.linalg.matrix_rank(columns) < p:
         return None
-    inverse = np.linalg.inv(normal)
-    values = np.linalg.lstsq(columns, y, rcond=None)[0]
+    inverse: Floats = np.asarray(np.linalg.inv(normal), dtype=np.float64)
+    values: Floats = np.asarray(np.linalg.lstsq(columns, y, rcond=None)[0], dtype=np.float64)
     misfit = float(np.sum(((y - columns @ values) / sigma) ** 2))
     return widened(values, inverse, misfit, n, p)
 

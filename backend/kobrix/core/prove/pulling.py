@@ -4,7 +4,7 @@ import math
 from dataclasses import dataclass
 
 from kobrix.core.constants import G
-from kobrix.core.fit import Figures
+from kobrix.core.figures import Figures
 from kobrix.core.prove.estimates import mean_of
 
 EVEN, UNEVEN = 0.10, 0.30  # inspections allow 25 to 30 %, from memory

@@ -7,7 +7,7 @@ from functools import cached_property
 import numpy as np
 
 from kobrix.core.constants import G
-from kobrix.core.fit import Figures
+from kobrix.core.figures import Figures
 from kobrix.core.numerics.arrays import Floats
 
 KMH = 1 / 3.6

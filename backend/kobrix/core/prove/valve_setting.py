@@ -5,7 +5,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from kobrix.core.fit import Figures
+from kobrix.core.figures import Figures
 from kobrix.core.numerics.arrays import Floats
 
 POINTS = 401

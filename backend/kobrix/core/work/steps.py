@@ -3,7 +3,7 @@
 from dataclasses import dataclass
 from typing import Any
 
-from kobrix.core.fit import Figures
+from kobrix.core.figures import Figures
 
 Table = dict[str, Any]  # the table of build steps as shipped
 Sides = dict[str, list[str]]  # names of the sides by axle

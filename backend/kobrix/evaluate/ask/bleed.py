@@ -7,7 +7,7 @@ from dataclasses import replace
 import numpy as np
 
 from kobrix.core.constants import assumed
-from kobrix.core.fit import Figures
+from kobrix.core.figures import Figures
 from kobrix.core.physics import lines
 from kobrix.core.physics.chain import Place, Station, System
 from kobrix.core.physics.disc import Disc

@@ -3,9 +3,21 @@
 import math
 from datetime import date
 
-from kobrix.core.fit import Figures
+from kobrix.core.figures import Figures
 from kobrix.core.fit.clearance import (
-    AXIAL, BRIDGE, LIMITS, RADIAL, SIDES, Box, Clearance, Point, Stud, Weights, barrel_over, rim_profile, wheel_clearance,
+    AXIAL,
+    BRIDGE,
+    LIMITS,
+    RADIAL,
+    SIDES,
+    Box,
+    Clearance,
+    Point,
+    Stud,
+    Weights,
+    barrel_over,
+    rim_profile,
+    wheel_clearance,
 )  # fmt: skip
 from kobrix.core.fit.donors import Donor, dimensions, donor_rank
 from kobrix.core.fit.hoses import Reach, hose_reach
@@ -121,7 +133,9 @@ def joint(asked: Asked) -> Figures:
             pitch = 25.4 / hand.number("tpi")
         seen = hand.word("seen", dict.fromkeys(fittings["seen"].values())) if hand.given("seen") else None
         tapered = hand.flag("tapered") if hand.given("tapered") else None
-        return identify(fittings, Measured(hand.word("gender", ("male", "female")), hand.number("over_crest_mm"), pitch, seen, tapered))
+        return identify(
+            fittings, Measured(hand.word("gender", ("male", "female")), hand.number("over_crest_mm"), pitch, seen, tapered)
+        )
     a, b = _end(asked, "a"), _end(asked, "b")
     if a is None and b is None:
         raise asked.bad("a", "one end at least is needed.")
@@ -136,7 +150,9 @@ def _way(tube: Asked) -> Way:
             if not isinstance(row, list) or len(row) != 3:
                 raise found.bad(k, "a point is three numbers: x, y, z.")
             numbers = Asked({str(k): row}, tube.at("points_mm"))
-            x, y, z = (Asked({"x_mm": v}).number("x_mm", "any") if _plain(v) else _no(numbers, f"{k}.{n}") for n, v in enumerate(row))
+            x, y, z = (
+                Asked({"x_mm": v}).number("x_mm", "any") if _plain(v) else _no(numbers, f"{k}.{n}") for n, v in enumerate(row)
+            )
             points.append((x, y, z))
         return way_through(points, tube.number("radius_mm"), tube.at("points_mm"))
     way: Way = []
@@ -175,7 +191,12 @@ def lines(asked: Asked) -> Figures:
         outer, material = tube.number("outer_mm"), tube.text("material", "steel")
         tubes.append(Tube(names[-1], outer, material, (ends[0], ends[1]), allowance, _way(tube)))
     stock = [
-        Stock(s.number("length_mm"), s.number("outer_mm"), s.text("material", "steel"), s.count("count") if s.given("count") else None)
+        Stock(
+            s.number("length_mm"),
+            s.number("outer_mm"),
+            s.text("material", "steel"),
+            s.count("count") if s.given("count") else None,
+        )
         for s in asked.parts("stock", 0)
     ]
     return line_length(tubes, stock, asked.default("saw_mm", 1.0, "zero"))
@@ -291,7 +312,11 @@ def missing(asked: Asked) -> Figures:
         joints.append(Joint(row.word("family", _families()), thread_at(row, "thread").text, row.count("count", 1),
                             row.flag("opened", True), row.flag("open")))  # fmt: skip
     parts: list[Item] = [
-        (row.text("part"), row.default("count", 1.0, "zero"), row.word("shop", ("fittings", "fluid", "fasteners", "made", "others"), "made"))
+        (
+            row.text("part"),
+            row.default("count", 1.0, "zero"),
+            row.word("shop", ("fittings", "fluid", "fasteners", "made", "others"), "made"),
+        )
         for row in asked.parts("parts", 0)
     ]
     fluid = None

@@ -6,9 +6,17 @@ from collections import Counter
 import numpy as np
 
 from kobrix.core.constants import G
-from kobrix.core.fit import Figures
+from kobrix.core.figures import Figures
 from kobrix.core.prove.bleeding import (
-    DENSITY, USUAL_DENSITY, Branch, Reservoir, Trunk, bleed_order, fluid_warnings, line_volume, order_of,
+    DENSITY,
+    USUAL_DENSITY,
+    Branch,
+    Reservoir,
+    Trunk,
+    bleed_order,
+    fluid_warnings,
+    line_volume,
+    order_of,
 )  # fmt: skip
 from kobrix.core.prove.compare import Stop, StopSet, pair_figures, set_figures, told
 from kobrix.core.prove.pulling import Body, Turned, pull
@@ -68,7 +76,7 @@ def bleeding(asked: Asked) -> Figures:
         if Counter(listed) != Counter(names):
             raise asked.bad("list", "it leaves out a branch.")
     stroke, full, low = stroke_of(asked), asked.maybe("reservoir_cm3"), asked.default("low_mark_cm3", 0.0)
-    if full is not None and (stroke or 0.0) > full - low + 1e-9 * (stroke is not None) or (full is not None and full <= low):
+    if (full is not None and (stroke or 0.0) > full - low + 1e-9 * (stroke is not None)) or (full is not None and full <= low):
         raise asked.bad("reservoir_cm3", "one push takes more than it holds above the low mark.")
     fluid = asked.text("fluid", "DOT 4")
     fluid_in = asked.text("fluid_in") if asked.given("fluid_in") else None

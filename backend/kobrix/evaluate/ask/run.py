@@ -4,8 +4,8 @@ from collections.abc import Callable
 from typing import Any
 
 from kobrix.core.errors import BadFile, BadPlace
-from kobrix.core.fit import Figures
-from kobrix.evaluate.ask import bleed, fit, prove, steps
+from kobrix.core.figures import Figures
+from kobrix.evaluate.ask import acceptance, bed, bleed, calibrate, fit, half_done, parking, prove, stand, steps
 from kobrix.fileformat.asked import Asked
 
 FORMAT, VERSION = "kobrix-questions", 1
@@ -14,6 +14,8 @@ ANSWERS: dict[str, Callable[[Asked], Figures]] = {
     "plate": fit.adapter, "donor_rank": fit.donors, "still_missing": fit.missing, "build_steps": steps.steps, "bleed_order": prove.bleeding,
     "stop_trace": prove.trace, "stop_typed": prove.typed, "stops_compare": prove.compare, "valve_next": prove.setting,
     "pull": prove.turned, "air_from_pushes": bleed.air, "pumped": bleed.pumping, "leak_hold": bleed.holding,
+    "acceptance": acceptance.accepted, "parking_brake": parking.parking, "half_done": half_done.half, "bed_recipe": bed.recipe,
+    "stand_test": stand.stood, "calibrate": calibrate.calibrated,
 }  # fmt: skip
 
 

@@ -3,7 +3,7 @@
 from typing import Any
 
 from kobrix.core.errors import BadEntry
-from kobrix.core.fit import Figures
+from kobrix.core.figures import Figures
 from kobrix.core.work.steps import AXLES, LEFT_RIGHT, Change, Sides, build_steps, in_order
 from kobrix.fileformat.asked import Asked
 from kobrix.fileformat.quantities import value_of
@@ -109,8 +109,18 @@ def derived(found: dict[str, Any], plan: dict[str, Any]) -> list[Change]:
 
 
 def _systems(asked: Asked, key: str) -> dict[str, Any]:
+    """The systems at `key`, each part of them of the shape that is compared."""
     part = asked.part(key)
-    part.parts("systems")
+    for system in part.parts("systems"):
+        system.text("name")
+        for name in ("control", "cylinder", "booster"):
+            system.part_or_empty(name)
+        for station in system.parts("stations", 0):
+            station.text("name")
+            station.word("axle", AXLES)
+            station.part_or_empty("brake")
+            station.part_or_empty("lines")
+            station.parts("devices", 0)
     return part.value
 
 
