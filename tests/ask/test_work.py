@@ -118,14 +118,17 @@ class TheFile(Questions):
             "ask": [{}, {"question": "colour"}, good, 7, {**good, "setup": "nobody"}],
         }
         answers = ask(file)["answers"]
-        places = [dict(a["error"])["place"] if isinstance(a.get("error"), dict) else None for a in answers]
+        errors: list[Any] = [a.get("error") for a in answers]
+        places = [e["place"] if e else None for e in errors]
         self.assertEqual(places, ["question", "question", None, "", "setup"])
-        for bad in ({}, [], {"format": "kobrix-questions"}, {"format": "kobrix-questions", "version": 1, "ask": 3}):
+        bads: tuple[Any, ...] = ({}, [], {"format": "kobrix-questions"}, {"format": "kobrix-questions", "version": 1, "ask": 3})
+        for bad in bads:
             with self.assertRaises(BadFile):
                 ask(bad)
 
     def test_no_value_is_taken_on_trust(self) -> None:
         base = {"droop_mm": 300, "lock_mm": 310, "bump_mm": 200}
-        for bad in (-1, 0, "x", True, [], 1e300, float("nan"), "3 kg", None):
+        wrong: tuple[Any, ...] = (-1, 0, "x", True, [], 1e300, float("nan"), "3 kg", None)
+        for bad in wrong:
             self.refused("lock_mm", "hose_reach", **{**base, "lock_mm": bad})
         self.assertEqual(self.ask("hose_reach", **{**base, "lock_mm": "12 in"})["longest_string"], "lock")

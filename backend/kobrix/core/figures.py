@@ -6,5 +6,8 @@ LEVELS = ("good", "caution", "danger")
 
 
 def worst(levels: list[str]) -> str:
-    """The worst of `levels`, good for none."""
+    """The worst of levels, good for none.
+
+    `levels` [names].
+    """
     return max(levels, key=LEVELS.index, default="good")

@@ -86,12 +86,18 @@ class Gap:
 
 
 def rim_profile(back: float, barrel: float, offset: float, width: float) -> tuple[Point, ...]:
-    """Inner side of a plain wheel [mm]: spoke's back at −`back`, a straight barrel to the inboard edge."""
+    """Inner side of a plain wheel [mm]: spoke's back at −back, a straight barrel to the inboard edge.
+
+    `back` [mm]; `barrel` [mm]; `offset` [mm]; `width` [mm].
+    """
     return ((-back, 0.0), (-back, barrel), (offset + width / 2, barrel))
 
 
 def outline_of(asked: Clearance) -> list[Point]:
-    """The caliper's corners where it sits [mm]: shims and radial move added."""
+    """The caliper's corners where it sits [mm]: shims and radial move added.
+
+    `asked` [record].
+    """
     shape = asked.outline
     if isinstance(shape, Box):
         top = math.hypot(shape.r_to + asked.move, shape.half_length)
@@ -102,7 +108,10 @@ def outline_of(asked: Clearance) -> list[Point]:
 
 
 def nearest(p: Point, a: Point, b: Point) -> Point:
-    """The point of the segment `a` to `b` that is nearest to `p`."""
+    """The point of the segment a to b that is nearest to p.
+
+    `p` [mm]; `a` [mm]; `b` [mm].
+    """
     dx, dr = b[0] - a[0], b[1] - a[1]
     length = dx * dx + dr * dr
     t = 0.0 if length == 0 else min(1.0, max(0.0, ((p[0] - a[0]) * dx + (p[1] - a[1]) * dr) / length))
@@ -110,7 +119,10 @@ def nearest(p: Point, a: Point, b: Point) -> Point:
 
 
 def inside(p: Point, polygon: list[Point]) -> bool:
-    """Whether `p` lies in a `polygon`, its edge counted as inside."""
+    """Whether p lies in a polygon, its edge counted as inside.
+
+    `p` [mm]; `polygon` [mm].
+    """
     within = False
     for a, b in zip(polygon, polygon[1:] + polygon[:1], strict=True):
         if math.dist(p, nearest(p, a, b)) <= EPS:
@@ -167,7 +179,10 @@ def _wheel_gap(kind: str, profile: list[Point], outline: list[Point]) -> Pair | 
 
 
 def barrel_over(weights: Weights, profile: list[Point], face: float) -> float | None:
-    """Least barrel radius [mm] over the weights' x, None where there is no barrel."""
+    """Least barrel radius [mm] over the weights' x, None where there is no barrel.
+
+    `weights` [record]; `profile` [mm]; `face` [mm], its x.
+    """
     low, high = weights.x_from + face, weights.x_to + face
     found: list[float] = []
     for a, b in _segments(profile)["barrel"]:
@@ -202,7 +217,10 @@ def _p5(gap: float, widths: dict[str, float], shares: dict[str, float]) -> float
 
 
 def gaps(asked: Clearance) -> dict[str, Gap]:
-    """Every gap that can be told from what was measured, by name."""
+    """Every gap that can be told from what was measured, by name.
+
+    `asked` [record].
+    """
     face = -(asked.hat + asked.spacer)
     profile, outline, found = [(x + face, r) for x, r in asked.profile], outline_of(asked), {}
     pairs = {kind: _wheel_gap(kind, profile, outline) for kind in ("barrel", "spoke")}
@@ -226,7 +244,10 @@ def gaps(asked: Clearance) -> dict[str, Gap]:
 
 
 def off_centre(asked: Clearance) -> float | None:
-    """How far the caliper's slot sits inboard of the disc's middle [mm], None where either was not measured."""
+    """How far the caliper's slot sits inboard of the disc's middle [mm], None where either was not measured.
+
+    `asked` [record].
+    """
     if asked.slot_centre is None or asked.hat_offset is None:
         return None
     return asked.slot_centre + asked.shims - asked.hat_offset
@@ -244,7 +265,10 @@ def _first(steps: list[float], changed: Callable[[float], Clearance], by_p5: boo
 
 
 def wheel_clearance(asked: Clearance) -> Figures:
-    """Gaps, what a move or a spacer must add, the radius it changes, and the studs, by the open format's names [mm]."""
+    """Gaps, what a move or a spacer must add, the radius it changes, and the studs, by the open format's names [mm].
+
+    `asked` [record].
+    """
     found, out = gaps(asked), Figures()
     off = off_centre(asked)
     if off is not None:

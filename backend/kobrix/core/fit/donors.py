@@ -27,7 +27,10 @@ class _Score:
 
 
 def dimensions(rules: Rules, part: str) -> dict[str, dict[str, Any]]:
-    """The rules of a `part` (rotor, caliper) by dimension, in order."""
+    """The rules of a part (rotor, caliper) by dimension, in order.
+
+    `rules` [table]; `part` [name].
+    """
     return {row["dimension"]: row for row in rules[part]}
 
 
@@ -73,7 +76,10 @@ def _judged(rules: Rules, part: str, needs: dict[str, float | str], tolerance: d
 
 def donor_rank(rules: Rules, part: str, needs: dict[str, float | str], tolerance: dict[str, float], donors: list[Donor],
                greatest: float | None = None) -> Figures:  # fmt: skip
-    """The `donors` by what must be made, the least first; `greatest` is the largest rotor [mm] that the wheel takes."""
+    """The `donors` by what must be made, the least first; `greatest` is the largest rotor [mm] that the wheel takes.
+
+    `rules` [table]; `part` [name]; `needs` {dimension: its value}; `tolerance` {dimension: [its unit]}.
+    """
     rows = []
     for k, donor in enumerate(donors):
         whole, shown = _judged(rules, part, needs, tolerance, donor, greatest)

@@ -39,7 +39,10 @@ class Reach:
 
 
 def bend_at_bump(reach: Reach, hose: float) -> tuple[float, float | None]:
-    """Turn [rad] and radius [mm] of the arc that the hose makes at bump; 0 and None where it is straight."""
+    """Turn [rad] and radius [mm] of the arc that the hose makes at bump; 0 and None where it is straight.
+
+    `reach` [record]; `hose` [mm].
+    """
     free, chord = hose - reach.ends, max(0.0, reach.bump - reach.ends)
     if free <= chord:
         return 0.0, None
@@ -50,7 +53,10 @@ def bend_at_bump(reach: Reach, hose: float) -> tuple[float, float | None]:
 
 
 def verdict(reach: Reach, hose: float) -> str:
-    """Whether a `hose` [mm] is too short, kinks, is too long, or fits."""
+    """Whether a `hose` [mm] is too short, kinks, is too long, or fits.
+
+    `reach` [record].
+    """
     if hose < reach.least - EPS:
         return "too_short"
     radius = bend_at_bump(reach, hose)[1]
@@ -60,7 +66,10 @@ def verdict(reach: Reach, hose: float) -> str:
 
 
 def hose_reach(reach: Reach, hose: float | None, lengths: list[float] | None) -> Figures:
-    """What length is needed, what a given `hose` does, and the shortest of the `lengths` that fits."""
+    """What length is needed, what a given hose does, and the shortest of the lengths that fits.
+
+    `reach` [record]; `hose` [mm]; `lengths` [mm].
+    """
     out: Figures = {
         "least_mm": reach.least, "greatest_mm": reach.greatest, "possible": reach.least <= reach.greatest + EPS,
         "longest_string": "droop" if reach.droop >= reach.lock - EPS else "lock",

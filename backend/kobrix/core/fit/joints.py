@@ -39,7 +39,10 @@ class Measured:
 
 
 def family_of(fittings: Fittings, name: str) -> dict[str, Any]:
-    """The row of the family `name`."""
+    """The row of the family name.
+
+    `fittings` [table]; `name` [name].
+    """
     return next(row for row in fittings["families"] if row["family"] == name)
 
 
@@ -124,7 +127,10 @@ def _cautions(fittings: Fittings, ends: list[End]) -> list[str]:
 
 
 def joint_match(fittings: Fittings, a: End | None, b: End | None) -> Figures:
-    """Whether `a` and `b` (None: open) seal: reason, effect, mends, cautions and new washers. At least one is an end."""
+    """Whether a and b (None: open) seal: reason, effect, mends, cautions and new washers. At least one is an end.
+
+    `fittings` [table]; `a` [record, None open]; `b` [record, None open].
+    """
     ends = {"a": a, "b": b}
     needs = _unknown(ends)
     if needs:
@@ -168,7 +174,10 @@ def joint_match(fittings: Fittings, a: End | None, b: End | None) -> Figures:
 
 
 def identify(fittings: Fittings, hand: Measured) -> Figures:
-    """What a fitting may be from what is measured, nearest first, and what to measure to tell them apart."""
+    """What a fitting may be from what is measured, nearest first, and what to measure to tell them apart.
+
+    `fittings` [table]; `hand` [record].
+    """
     found: list[tuple[float, Figures, Thread, str]] = []
     for family in fittings["families"]:
         for role, is_ in family["roles"].items():

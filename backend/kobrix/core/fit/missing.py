@@ -43,7 +43,11 @@ Item = tuple[str, float, str]  # part, count, shop
 
 def needed(fittings: dict[str, Any], consumables: list[dict[str, Any]], sets: dict[str, list[str]], joints: list[Joint],
            changes: list[Change], sides: Sides, parts: list[Item], fluid: Fluid | None) -> list[Item]:  # fmt: skip
-    """Everything needed, each part once, summed at the place where it is named first."""
+    """Everything needed, each part once, summed at the place where it is named first.
+
+    `fittings` [table]; `consumables` [rows of the table]; `sets` {word: kinds}; `joints` [records]; `changes` [records];
+    `sides` {axle: names}; `parts` [(part, count, shop)]; `fluid` [record].
+    """
     found: dict[str, tuple[float, str]] = {}
 
     def add(part: str, count: float, shop: str) -> None:
@@ -72,7 +76,10 @@ def needed(fittings: dict[str, Any], consumables: list[dict[str, Any]], sets: di
 
 
 def still_missing(need: list[Item], shelf: dict[str, float], days: int | None) -> Figures:
-    """What is missing after the `shelf`, by the shop it is bought at; `days` are left until the job is planned."""
+    """What is missing after the shelf, by the shop it is bought at; days are left until the job is planned.
+
+    `need` [(part, count, shop)]; `shelf` {part: count [1]}; `days` [1].
+    """
     left = [(part, count - shelf.get(part, 0.0), shop) for part, count, shop in need]
     missing = [row for shop in SHOPS for row in left if row[2] == shop and row[1] > 1e-9]
     named = ", ".join(f"{part} ({count:g})" for part, count, _ in missing)

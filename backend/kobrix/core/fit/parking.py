@@ -27,7 +27,10 @@ class Vehicle:
 
 
 def lock_alone(vehicle: Vehicle, front: bool) -> float:
-    """Deceleration [g] at which one axle braked alone locks, inf where it never does. Source: moments."""
+    """Deceleration [g] at which one axle braked alone locks, inf where it never does. Source: moments.
+
+    `vehicle` [record]; `front` [yes or no].
+    """
     transfer = vehicle.grip * vehicle.chi
     if not front:
         return vehicle.grip * (1 - vehicle.front_share) / (1 + transfer)
@@ -42,7 +45,10 @@ def _lesser(a: float | None, b: float | None) -> float | None:
 
 
 def parking_brake(vehicle: Vehicle, front: bool, torque: float, grade: float, pull: float | None, allowed: float) -> Figures:
-    """What a parking `torque` [N·m] of the axle holds, stops and needs on a `grade`; `pull` [N] gives it, None without a lever."""
+    """What a parking `torque` [N·m] of the axle holds, stops and needs on a `grade`; `pull` [N] gives it, None without a lever.
+
+    `vehicle` [record]; `front` [yes or no]; `allowed` [N].
+    """
     by_torque = grade_by_torque(torque, vehicle.radius, vehicle.mass)
     share = vehicle.front_share if front else 1 - vehicle.front_share
     up = grade_by_grip(vehicle.grip, share, vehicle.chi, front, nose_down=False)

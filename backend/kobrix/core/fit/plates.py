@@ -70,13 +70,19 @@ class Plate:
 
 
 def circle(count: int, diameter: float) -> tuple[tuple[float, float], ...]:
-    """`count` places evenly on a bolt circle [mm], the first on x."""
+    """`count` places evenly on a bolt circle [mm], the first on x.
+
+    `diameter` [mm].
+    """
     angles = [2 * math.pi * k / count for k in range(count)]
     return tuple((diameter / 2 * math.cos(a), diameter / 2 * math.sin(a)) for a in angles)
 
 
 def rectangle(width: float, height: float) -> tuple[tuple[float, float], ...]:
-    """Four corners, ++ first, counter-clockwise [mm]."""
+    """Four corners, ++ first, counter-clockwise [mm].
+
+    `width` [mm]; `height` [mm].
+    """
     return tuple((sx * width / 2, sy * height / 2) for sx, sy in ((1, 1), (-1, 1), (-1, -1), (1, -1)))
 
 
@@ -95,7 +101,10 @@ def _merged(plate: Plate) -> tuple[list[Hole], list[list[str]]]:
 
 
 def plate(asked: Plate) -> Figures:
-    """Holes with their edge distances, webs between them, and the outline, by the open format's names [mm]."""
+    """Holes with their edge distances, webs between them, and the outline, by the open format's names [mm].
+
+    `asked` [record].
+    """
     holes, shared = _merged(asked)
     largest = max(hole.diameter for hole in holes)
     needs = [asked.edge_factor * hole.diameter for hole in holes]

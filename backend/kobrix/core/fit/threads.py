@@ -24,7 +24,10 @@ class Thread:
 
 
 def thread_of(text: str, npt_outer_mm: dict[str, float]) -> Thread | None:
-    """The thread that `text` names, None where it names none that is known; NPT diameters [mm] come from a table."""
+    """The thread that `text` names, None where it names none that is known; NPT diameters [mm] come from a table.
+
+    `npt_outer_mm` {size: [mm]}.
+    """
     tidy = text.strip()
     metric = _METRIC.match(tidy)
     if metric is not None:

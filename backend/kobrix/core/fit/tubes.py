@@ -48,7 +48,10 @@ class Stock:
 
 
 def way_through(points: list[Vector], radius: float, place: str) -> Way:
-    """Straights and bends through corner `points` [mm]; BadPlace at the leg's end where its bends leave no straight."""
+    """Straights and bends through corner `points` [mm]; BadPlace at the leg's end where its bends leave no straight.
+
+    `radius` [mm]; `place` [dotted path].
+    """
     legs = [tuple(b - a for a, b in zip(p, q, strict=True)) for p, q in itertools.pairwise(points)]
     lengths = [math.hypot(*leg) for leg in legs]
     for k, length in enumerate(lengths):
@@ -76,17 +79,26 @@ def _plain(value: float) -> str:
 
 
 def developed_of(tube: Tube) -> float:
-    """Length along the centre line [mm]."""
+    """Length along the centre line [mm].
+
+    `tube` [record].
+    """
     return sum(math.radians(p.angle) * p.radius if isinstance(p, Bend) else p for p in tube.way)
 
 
 def length_of(tube: Tube) -> float:
-    """Length to cut [mm]: developed, and what the flares take."""
+    """Length to cut [mm]: developed, and what the flares take.
+
+    `tube` [record].
+    """
     return developed_of(tube) + tube.allowance
 
 
 def cut(tube: Tube) -> Figures:
-    """Developed and cut length of a `tube`, its bends, what is too tight or too short to flare, and its tag."""
+    """Developed and cut length of a tube, its bends, what is too tight or too short to flare, and its tag.
+
+    `tube` [record].
+    """
     straights = [p for p in tube.way if not isinstance(p, Bend)]
     bends = [p for p in tube.way if isinstance(p, Bend)]
     length = length_of(tube)
@@ -111,7 +123,10 @@ class _Piece:
 
 
 def line_length(tubes: list[Tube], stock: list[Stock], saw: float) -> Figures:
-    """Every tube cut, and laid into the stock, the longest first into the first opened piece that has room."""
+    """Every tube cut, and laid into the stock, the longest first into the first opened piece that has room.
+
+    `tubes` [records]; `stock` [records]; `saw` [mm].
+    """
     cuts = [cut(tube) for tube in tubes]
     lengths = [length_of(tube) for tube in tubes]
 

@@ -30,7 +30,10 @@ class Pushes:
 
 
 def told(pushes: Pushes) -> Figures:
-    """What explains the travel that is too much, by the names of the open format."""
+    """What explains the travel that is too much, by the names of the open format.
+
+    `pushes` [record].
+    """
     missing = pushes.measured - pushes.predicted
     free = pushes.free.astype(bool)
     y, n = missing[free], int(free.sum())

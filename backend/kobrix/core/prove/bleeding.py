@@ -61,7 +61,10 @@ def _furthest(branches: list[Branch], trunks: dict[str, Trunk], cylinder_side: s
 
 
 def order_of(branches: list[Branch], trunks: dict[str, Trunk], school: str, cylinder_side: str, listed: list[str]) -> list[int]:
-    """Places of the `branches` in the order they are bled, by the `school` (common practice)."""
+    """Places of the branches in the order they are bled, by the school (common practice).
+
+    `branches` [records]; `trunks` {name: record}; `school` [name]; `cylinder_side` [name]; `listed` [names].
+    """
     if school == "list":
         return [next(k for k, b in enumerate(branches) if b.name == name) for name in listed]
     far = _furthest(branches, trunks, cylinder_side)
@@ -118,7 +121,10 @@ class _Level:
 
 def bleed_order(branches: list[Branch], trunks: dict[str, Trunk], order: list[int], flush: float, reservoir: Reservoir,
                 density: float) -> Figures:  # fmt: skip
-    """Each screw in `order` with its fluid, strokes and fillings; totals are None where a volume is not known."""
+    """Each screw in order with its fluid, strokes and fillings; totals are None where a volume is not known.
+
+    `branches` [records]; `trunks` {name: record}; `order` [places]; `flush` [1]; `reservoir` [record]; `density` [g/cm³].
+    """
     rows: list[Figures] = []
     seen: set[str] = set()
     level, fluids, pushes, counts, fills = _Level(reservoir), [], [], [], []
@@ -169,7 +175,10 @@ def _sum(values: list[float | None] | list[int | None]) -> float | int | None:
 
 
 def fluid_warnings(fluid: str, fluid_in: str | None) -> list[Figures]:
-    """What to heed of the fluid that goes in over the one that is in: silicone mixes with none (common practice)."""
+    """What to heed of the fluid that goes in over the one that is in: silicone mixes with none (common practice).
+
+    `fluid` [name]; `fluid_in` [name].
+    """
     if fluid_in is None:
         return [{"id": "fluid_in_unknown", "level": "note"}]
     if fluid == fluid_in:
@@ -183,6 +192,8 @@ def pumped(rise: float, limit: float, area: float, ratio: float, slack: float | 
     """What a pedal that comes up by pumping tells: `rise` and `limit` [mm], cylinder `area` [mm²], pedal `ratio`.
 
     `slack` is Σ wheels·2·A·n [mm²] of the brakes that may be set back, `extra` the give of a hard push over the plan's [mm].
+
+    `after_drive` [yes or no].
     """
     taken = rise * area / ratio / 1000 if rise > 0 else None
     if rise < -limit - 1e-9:
@@ -212,7 +223,10 @@ class Hold:
 
 
 def loss_of(hold: Hold, doubt: float, area: float, ratio: float) -> tuple[Estimate, Estimate]:
-    """How fast the pedal sinks [mm/min] and fluid is lost [cm³/min]; `doubt` [mm] of each reading, `area` [mm²]."""
+    """How fast the pedal sinks [mm/min] and fluid is lost [cm³/min]; `doubt` [mm] of each reading, `area` [mm²].
+
+    `hold` [record]; `ratio` [1].
+    """
     fit = line(np.array(hold.times), np.array(hold.travels), doubt)
     assert fit is not None
     sink = fit.one(1).times(60.0)
@@ -220,7 +234,10 @@ def loss_of(hold: Hold, doubt: float, area: float, ratio: float) -> tuple[Estima
 
 
 def class_of(loss: Estimate, tight: float, leak: float) -> str:
-    """Whether a `loss` [cm³/min] is tight, a seep, a leak, or cannot be told; limits are our estimate."""
+    """Whether a `loss` [cm³/min] is tight, a seep, a leak, or cannot be told; limits are our estimate.
+
+    `tight` [cm³/min]; `leak` [cm³/min].
+    """
     if loss.low <= 0.0:
         return "tight" if loss.high <= tight + 1e-9 else "cannot_tell"
     if loss.value < tight - 1e-9:
@@ -229,7 +246,10 @@ def class_of(loss: Estimate, tight: float, leak: float) -> str:
 
 
 def where_lost(classes: dict[frozenset[str], str], circuits: list[str]) -> str:
-    """Where the fluid goes, from what each hold says with which circuits plugged."""
+    """Where the fluid goes, from what each hold says with which circuits plugged.
+
+    `classes` {plugged circuits: class}; `circuits` [names].
+    """
     every = frozenset(circuits)
     loses = {plugged for plugged, kind in classes.items() if kind in ("seep", "leak")}
     open_hold = classes.get(frozenset())

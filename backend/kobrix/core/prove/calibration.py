@@ -31,9 +31,11 @@ class Learned:
 
 
 def learn(model: Callable[[Floats], Floats], readings: Floats, sigma: Floats, priors: Floats) -> Learned:
-    """Factors that make the `model` {(3) -> (n)} fit the `readings` (n) with doubts `sigma` (n) and `priors` 1 ± sd (3).
+    """Factors that make the `model` {(3) -> (n)} fit the readings (n) with doubts sigma (n) and priors 1 ± sd (3).
 
     Least Σ(residual/σ)² + Σ((factor − 1)/prior)² by Gauss-Newton from 1, derivatives by central differences. Common practice.
+
+    `readings` [g or kPa] (n); `sigma` [unit of the reading]; `priors` [1] (3).
     """
     factors = np.ones(3)
     before = model(factors)
@@ -64,7 +66,10 @@ def learn(model: Callable[[Floats], Floats], readings: Floats, sigma: Floats, pr
 
 
 def lag(prior: tuple[float, float], readings: list[float], sigma: float) -> Estimate:
-    """Lag [s]: the normal mean of a `prior` (value, sd) and `readings` ± `sigma`."""
+    """Lag [s]: the normal mean of a prior (value, sd) and readings ± sigma.
+
+    `prior` [s]; `readings` [g or kPa] (n); `sigma` [unit of the reading].
+    """
     weights = np.array([1 / prior[1] ** 2, *([1 / sigma**2] * len(readings))])
     values = np.array([prior[0], *readings])
     return Estimate(float(weights @ values / weights.sum()), 1 / math.sqrt(float(weights.sum())))

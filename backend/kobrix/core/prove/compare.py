@@ -48,9 +48,11 @@ def best_bias(n: int) -> float:
 
 
 def power(effect: float, n: int) -> float:
-    """Chance [1] that a two-sided 0.05 t test of two sets of `n` stops shows a difference of `effect` standard deviations.
+    """Chance [1] that a two-sided 0.05 t test of two sets of n stops shows a difference of effect standard deviations.
 
     Noncentral t by integration over the scatter found, which stays finite where tables do not.
+
+    `effect` [standard deviations]; `n` [1].
     """
     dof = 2 * n - 2
     shift, edge = effect * math.sqrt(n / 2), float(stats.t.ppf(0.975, dof))
@@ -66,7 +68,10 @@ def power(effect: float, n: int) -> float:
 
 
 def stops_each(effect: float) -> int | None:
-    """Least number of stops each way whose test has a power of 0.8; None above ten thousand."""
+    """Least number of stops each way whose test has a power of 0.8; None above ten thousand.
+
+    `effect` [standard deviations].
+    """
     if effect <= 0 or power(effect, MOST_STOPS) < 0.8:
         return None
     low, high = 1, 2
@@ -90,7 +95,10 @@ class Told:
 
 
 def told(own: StopSet, nominal: float) -> tuple[Told, list[Figures]]:
-    """The counted stops of a set from the `nominal` speed [m/s], and those left out with why."""
+    """The counted stops of a set from the `nominal` speed [m/s], and those left out with why.
+
+    `own` [record].
+    """
     counted, ways, left = [], [], []
     for k, stop in enumerate(own.stops):
         if stop.struck:
@@ -120,7 +128,10 @@ def _limited(known: Told, limit: float, share: float | None, mfdd: float | None)
 
 
 def set_figures(known: Told, left: list[Figures], force_limit: float) -> Figures:
-    """One set by the names of the open format."""
+    """One set by the names of the open format.
+
+    `known` [record]; `left` [rows]; `force_limit` [N].
+    """
     sample, ways = known.sample, known.ways
     notes = [s.locked for s in known.counted if s.locked is not None]
     mfdds = [s.mfdd_g for s in known.counted if s.mfdd_g is not None]
@@ -144,7 +155,10 @@ def set_figures(known: Told, left: list[Figures], force_limit: float) -> Figures
 
 
 def pair_figures(one: Told, two: Told, between: list[StopSet], wanted: float | None) -> Figures:
-    """Two sets compared: Welch's test, what it says, and how many stops each way would show the difference."""
+    """Two sets compared: Welch's test, what it says, and how many stops each way would show the difference.
+
+    `one` [record]; `two` [record]; `between` [records]; `wanted` [m].
+    """
     names = ("shorter_m", "se_m", "dof", "low_m", "high_m", "p", "verdict", "stops_each", "more_from", "more_to")
     out: Figures = {"from": one.own.name, "to": two.own.name} | dict.fromkeys(names)
     best = min(one.ways) - min(two.ways) if one.ways and two.ways else None

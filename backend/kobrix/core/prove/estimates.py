@@ -41,12 +41,18 @@ class Estimate:
 
 
 def shown(estimate: Estimate | None) -> Figures | None:
-    """An estimate by the names of the open format, None for none."""
+    """An estimate by the names of the open format, None for none.
+
+    `estimate` [record].
+    """
     return None if estimate is None else estimate.figures()
 
 
 def chi2(share: float, count: int) -> float:
-    """Quantile of χ² at a `share` [1] with `count` degrees of freedom."""
+    """Quantile of χ² at a `share` [1] with count degrees of freedom.
+
+    `count` [1].
+    """
     return float(stats.chi2.ppf(share, count))
 
 
@@ -73,6 +79,8 @@ def widened(values: Floats, inverse: Floats, misfit: float, n: int, p: int) -> F
     """The fit rule: where the readings scatter more than stated, the covariance is widened by Q/(n − p) and t takes z's place.
 
     Common practice (weighted least squares with stated doubts).
+
+    `values` [any] (n); `inverse` [any] (p, p); `misfit` [1]; `n` [1]; `p` [1].
     """
     if n > p and misfit / (n - p) > 1.0:
         return Fit(values, inverse * (misfit / (n - p)), misfit, float(stats.t.ppf(0.975, n - p)))
@@ -80,7 +88,10 @@ def widened(values: Floats, inverse: Floats, misfit: float, n: int, p: int) -> F
 
 
 def least_squares(columns: Floats, y: Floats, sigma: float) -> Fit | None:
-    """Fit of `y` (n) by `columns` (n, p) with one stated doubt `sigma`; None where the columns cannot be told apart."""
+    """Fit of y (n) by columns (n, p) with one stated doubt sigma; None where the columns cannot be told apart.
+
+    `columns` [any] (n, p); `y` [any] (n); `sigma` [unit of the reading].
+    """
     n, p = columns.shape
     normal = columns.T @ columns / sigma**2
     if n < p or np.linalg.matrix_rank(columns) < p:
@@ -92,7 +103,10 @@ def least_squares(columns: Floats, y: Floats, sigma: float) -> Fit | None:
 
 
 def line(x: Floats, y: Floats, sigma: float) -> Fit | None:
-    """Straight line y = a + b·x with one stated doubt: values (a, b); None without two different x."""
+    """Straight line y = a + b·x with one stated doubt: values (a, b); None without two different x.
+
+    `x` [any] (n); `y` [any] (n); `sigma` [unit of the reading].
+    """
     x = np.asarray(x, dtype=np.float64)
     return least_squares(np.column_stack([np.ones(len(x)), x]), np.asarray(y, dtype=np.float64), sigma)
 
@@ -118,7 +132,10 @@ class Sample:
 
 
 def mean_of(values: Sequence[float], directions: Sequence[str | None]) -> Sample:
-    """Mean of `values`; driven both ways with every direction known, the mean of the two means, the scatter pooled within them."""
+    """Mean of values; driven both ways with every direction known, the mean of the two means, the scatter pooled within them.
+
+    `values` [any] (n); `directions` [out or back, None unknown] (n).
+    """
     v = np.asarray(values, dtype=np.float64)
     out, back = (np.array([d == way for d in directions]) for way in ("out", "back"))
     n = len(v)

@@ -42,6 +42,8 @@ def imbalance(body: Body, stop: Turned) -> tuple[Figures, float]:
     """One stop's left-right difference by the names of the open format, and the imbalance [1].
 
     A car in a steady curve, neutral steer; a castering one by its inertia, the least it can be. Source: moments about the vertical.
+
+    `body` [record]; `stop` [record].
     """
     if stop.heading is not None:
         heading = stop.heading
@@ -64,7 +66,10 @@ def imbalance(body: Body, stop: Turned) -> tuple[Figures, float]:
 
 
 def pull(body: Body, stops: list[Turned]) -> Figures:
-    """Imbalance of the vehicle and, driven both ways, of the road, with what it means."""
+    """Imbalance of the vehicle and, driven both ways, of the road, with what it means.
+
+    `body` [record]; `stops` [records].
+    """
     rows = [imbalance(body, stop) for stop in stops]
     sample = mean_of([uneven for _, uneven in rows], [s.direction for s in stops])
     low, high = sample.interval

@@ -47,7 +47,10 @@ class Line:
 
 
 def straight(read: Read) -> Line | None:
-    """One line p = m·F + c; None without two different forces."""
+    """One line p = m·F + c; None without two different forces.
+
+    `read` [record].
+    """
     if len(read.force) < 2:
         return None
     fit = line(read.force, read.pressure, read.sigma)
@@ -58,7 +61,10 @@ def straight(read: Read) -> Line | None:
 
 
 def broken(read: Read, one: Line) -> Line:
-    """The line broken in two where that fits better by χ²(0.99, 2): a booster that runs out; else the `one` line."""
+    """The line broken in two where that fits better by χ²(0.99, 2): a booster that runs out; else the one line.
+
+    `read` [record]; `one` [record].
+    """
     force, pressure = read.force, read.pressure
     best: tuple[float, Fit, Fit, int] | None = None
     for j in range(2, len(force) - 1):
@@ -102,7 +108,10 @@ class Knee:
 
 
 def knee_of(front: Floats, rear: Floats, sigma: float) -> Knee:
-    """A proportioning valve's knee and slope from pairs of pressures [kPa], sorted; `sigma` [kPa] of their difference."""
+    """A proportioning valve's knee and slope from pairs of pressures [kPa], sorted; `sigma` [kPa] of their difference.
+
+    `front` [kPa]; `rear` [kPa].
+    """
     n = len(front)
     if n < 2:
         return Knee(None, None, "rear_differs" if n and _differs(front, rear, sigma) else "no_knee_seen", None)
@@ -138,7 +147,10 @@ def _differs(front: Floats, rear: Floats, sigma: float) -> bool:
 
 
 def against(name: str, fitted: Estimate | None, plan: float | None) -> Figures | None:
-    """A fitted figure against the plan's; None where either is not known."""
+    """A fitted figure against the plan's; None where either is not known.
+
+    `name` [name]; `fitted` [record]; `plan` [its unit].
+    """
     if fitted is None or plan is None:
         return None
     gap = abs(fitted.value - plan)
@@ -151,7 +163,10 @@ def against(name: str, fitted: Estimate | None, plan: float | None) -> Figures |
 
 
 def product(a: Estimate, b: Estimate, p: float, q: float) -> tuple[Estimate, Estimate]:
-    """Sum p·a + q·b of two independent slopes, and a's share of it; the larger factor of both."""
+    """Sum p·a + q·b of two independent slopes, and a's share of it; the larger factor of both.
+
+    `a` [record]; `b` [record]; `p` [any]; `q` [any].
+    """
     k, whole = max(a.k, b.k), p * a.value + q * b.value
     total = Estimate(whole, math.hypot(p * a.se, q * b.se), k)
     share = p * a.value / whole
@@ -160,7 +175,10 @@ def product(a: Estimate, b: Estimate, p: float, q: float) -> tuple[Estimate, Est
 
 
 def cut_in(forces: Sequence[float], readings: Sequence[float | None], pressing: float) -> list[float] | None:
-    """Between which pushes [N] a gauge begins to press: the greatest below that reads none, and the first that presses."""
+    """Between which pushes [N] a gauge begins to press: the greatest below that reads none, and the first that presses.
+
+    `forces` [N]; `readings` [kPa]; `pressing` [kPa].
+    """
     first = next((f for f, p in zip(forces, readings, strict=True) if p is not None and p > pressing), None)
     if first is None:
         return None
@@ -169,5 +187,8 @@ def cut_in(forces: Sequence[float], readings: Sequence[float | None], pressing: 
 
 
 def valve_figures(knee: Knee) -> Figures | None:
-    """A seen valve by the names of the open format."""
+    """A seen valve by the names of the open format.
+
+    `knee` [record].
+    """
     return None if knee.knee is None else {"knee_kpa": shown(knee.knee), "slope": shown(knee.slope)}

@@ -31,7 +31,10 @@ class Conditions:
 
 
 def corrected(way: float | None, speed: float | None, time: float | None, lag: float | None, on: Conditions) -> Figures:
-    """A stop's `way` [m] from `speed` [m/s] on the level and from the nominal speed, and its steady-stop check."""
+    """A stop's `way` [m] from `speed` [m/s] on the level and from the nominal speed, and its steady-stop check.
+
+    `time` [s]; `lag` [s]; `on` [record].
+    """
     out: Figures = {
         "level_m": None, "nominal_m": None, "nominal_reason": None, "windy": on.windy, "check_speed_kmh": None,
         "steady_gap": None, "questioned": None,
@@ -129,7 +132,10 @@ class Trace:
 
 
 def stop_trace(trace: Trace, trigger: float, onset_given: float | None, on: Conditions) -> Figures:
-    """A recorded stop: onset, MFDD by UN R13 (from memory), distance, lag, corrections; `reason` for what it cannot tell."""
+    """A recorded stop: onset, MFDD by UN R13 (from memory), distance, lag, corrections; `reason` for what it cannot tell.
+
+    `trace` [record]; `trigger` [m/s]; `onset_given` [s]; `on` [record].
+    """
     names = (
         "trigger_s", "onset_s", "end_s", "onset_speed_kmh", "trigger_distance_m", "trigger_time_s", "distance_m", "time_s",
         "mfdd_m_per_s2", "mfdd_g", "lag_s",
@@ -169,7 +175,10 @@ def stop_trace(trace: Trace, trigger: float, onset_given: float | None, on: Cond
 
 
 def stop_typed(speed: float, way: float | None, time: float | None, expected_lag: float, on: Conditions) -> Figures:
-    """A stop of three typed numbers: `speed` [m/s], `way` [m], `time` [s]; what was not typed stays unknown."""
+    """A stop of three typed numbers: `speed` [m/s], `way` [m], `time` [s]; what was not typed stays unknown.
+
+    `expected_lag` [s]; `on` [record].
+    """
     lag = decel = None
     if way is not None and time is not None:
         lag = 2 * way / speed - time

@@ -26,7 +26,11 @@ class Adjuster:
 
 def valve_next(adjuster: Adjuster, log: list[tuple[float, str]], predicted: tuple[float, float] | None,
                knee: tuple[float, float] | None) -> Figures:  # fmt: skip
-    """Turn-over, chance of rear first now, and the next setting, from a `log` of (setting, which locked); a grid posterior."""
+    """Turn-over, chance of rear first now, and the next setting, from a log of (setting, which locked); a grid posterior.
+
+    `adjuster` [record]; `log` [(setting, which locked)]; `predicted` [(setting, sd)]; `knee` [(kPa at the least, kPa per
+    setting)].
+    """
     grid = np.linspace(adjuster.least, adjuster.most, POINTS)
 
     def rear_first(x: float, at: Floats) -> Floats:

@@ -22,7 +22,10 @@ class Group:
 
 
 def worse(dangers: dict[str, float], at_first: dict[str, float]) -> list[str]:
-    """The `dangers` {id: badness} that were not there at first, or are worse by more than a tenth."""
+    """The `dangers` {id: badness} that were not there at first, or are worse by more than a tenth.
+
+    `at_first` {id: badness [1]}.
+    """
     return [name for name, bad in dangers.items() if name not in at_first or _more(bad, at_first[name])]
 
 

@@ -40,7 +40,11 @@ def _triggers(word: str, change: Change, sets: dict[str, list[str]]) -> bool:
 
 def places(per: str, trigger: list[str], unless: list[str], sets: dict[str, list[str]], changes: list[Change],
            sides: Sides) -> list[Place]:  # fmt: skip
-    """Where a row of the table applies: once for the job, per axle or per wheel with a change that triggers it."""
+    """Where a row of the table applies: once for the job, per axle or per wheel with a change that triggers it.
+
+    `per` [job, axle or wheel]; `trigger` [words]; `unless` [words]; `sets` {word: kinds}; `changes` [records]; `sides` {axle:
+    names}.
+    """
     hit = [c for c in changes if any(_triggers(word, c, sets) for word in trigger)]
     bar = [c for c in changes if any(_triggers(word, c, sets) for word in unless)]
     if per == "job":
@@ -72,13 +76,19 @@ def _waits_for(step: Step, other: Step) -> bool:
 
 
 def in_order(table: Table, changes: list[Change]) -> list[Change]:
-    """The `changes` once each, by the table's kinds, then front before rear."""
+    """The changes once each, by the table's kinds, then front before rear.
+
+    `table` [table]; `changes` [records].
+    """
     kinds, axles = table["kinds"], (None, *AXLES)
     return sorted(dict.fromkeys(changes), key=lambda c: (kinds.index(c.kind), axles.index(c.axle)))
 
 
 def build_steps(table: Table, changes: list[Change], sides: Sides, parking: bool = True) -> Figures:
-    """Steps of the `changes` in order; without a `parking` brake its steps fall away."""
+    """Steps of the changes in order; without a parking brake its steps fall away.
+
+    `table` [table]; `changes` [records]; `sides` {axle: names}; `parking` [yes or no].
+    """
     changes = list(dict.fromkeys(changes))
     found = [
         Step(row, place)
