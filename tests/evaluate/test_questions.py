@@ -41,7 +41,7 @@ class Reasons(unittest.TestCase):
         self.assertIn("does not press", found["inverse"]["bore_for_effort"]["reason"])
         self.assertIn("no bar", found["inverse"]["bar_for_share"]["reason"])
         self.assertIn("more than 10 % off", found["nominal"]["reason"])
-        self.assertIn("rotor_mass_kg", found["heat"]["reason"])
+        self.assertIn("rotor mass", found["heat"]["reason"])
 
     def test_knees_that_are_not_needed_or_not_enough(self) -> None:
         stations = copy.deepcopy(example_document()["systems"][0]["stations"])

@@ -7,6 +7,7 @@ import unittest
 
 from playwright.sync_api import expect
 
+from tests.ui.case import PATIENCE
 from tests.ui.test_instruments import Asked, rows
 
 LBF, PSI, LBF_FT = 0.45359237 * 9.80665, 0.45359237 * 9.80665 / 0.0254**2, 0.45359237 * 9.80665 * 0.3048  # by definition
@@ -69,7 +70,7 @@ class Shown(Asked):
             "aria-label", re.compile("60 pound-force at the foot")
         )
         page.goto(f"{self.url}/jobs/1/match?setup=plan%20A")
-        expect(page.get_by_role("status")).to_contain_text("setups tried")
+        expect(page.get_by_role("status")).to_contain_text("setups tried", timeout=3 * PATIENCE)
         expect(page.get_by_role("button", name=re.compile("^Setup 1: .* pound-force"))).to_be_visible()
         expect(page.get_by_role("button", name=re.compile("push, lbf"))).to_be_visible()
         ring = page.get_by_role("slider", name="Limit of the push")

@@ -47,7 +47,7 @@ from kobrix.evaluate.to_core import convert
 from kobrix.fileformat.files import check
 from kobrix.fileformat.models import Setup
 from kobrix.fileformat.paths import JsonObject
-from kobrix.fileformat.quantities import si, value_of
+from kobrix.fileformat.quantities import label_of, si, value_of
 from kobrix.fileformat.questions import Heat, Inverse, OfOne, Questions, Tolerance, Working
 from kobrix.fileformat.stations import DiscBrake, Station
 
@@ -231,7 +231,9 @@ def _heat(answer: Answer, solved_setup: SolvedSetup, asked: Heat) -> RotorHeat:
         raise Impossible("heat", "rotor heat is worked out for discs only")
     lacking = [n for n in ("rotor_mass_kg", "rotor_cooling_area_cm2") if getattr(brake, n) is None]
     if lacking or not pick(path.design_known, load):
-        raise Impossible("heat", "it still needs " + ", ".join(lacking or ["brakes that give the design stop"]))
+        raise Impossible(
+            "heat", "it still needs " + ", ".join([label_of(n) for n in lacking] or ["brakes that give the design stop"])
+        )
     at = path.healthy.at(path.design)
     front, rear = pick(at.front, load, 0, 0), pick(at.rear, load, 0, 0)
     share = (front if part.axle == "front" else rear) / (front + rear)

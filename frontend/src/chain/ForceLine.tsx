@@ -43,11 +43,13 @@ interface ForceLineProps {
   onPin: ((mm: number, gesture: string) => Promise<unknown>) | null;
   onBar: ((share: number, gesture: string) => Promise<unknown>) | null;
   description: string;
+  /** Without what each link does to the push: a laptop of little height. */
+  short?: boolean;
 }
 
 /** Drawn again only when the push or a part has moved. */
 export const ForceLine = memo(function ForceLine(props: ForceLineProps) {
-  const { solved, state, now, found, behind, kind, description } = props;
+  const { solved, state, now, found, behind, kind, description, short = false } = props;
   const { parts } = solved;
   const rows = rowsOf(solved);
   const lines = drawnLines(solved);
@@ -64,7 +66,7 @@ export const ForceLine = memo(function ForceLine(props: ForceLineProps) {
   const twin = !two && parts.cylinder.kind === 'twin';
   const band = found !== null && !two;
   const top = DRAWN + (found ? 16 : 0) + (band ? BAND + 4 : 0);
-  const height = top + CHAIN + 2;
+  const height = top + (short ? 0 : CHAIN + 2);
   const names = linkNames(parts.pedal.kind, two);
   const { side, onSide } = props;
   const [ref, wide] = useWidth<HTMLDivElement>(WIDTH);
@@ -123,7 +125,7 @@ export const ForceLine = memo(function ForceLine(props: ForceLineProps) {
         <Road rows={rows} state={state} kind={kind} now={now} widths={widths} />
         {found && <AsFound found={found} words={behind} y={DRAWN + 8} />}
         {band && <Band gains={props.gains} match={props.match} side={props.side} name={props.name} y={DRAWN + 14} />}
-        <Chain solved={solved} now={now} weight={state.balance.weight_n} top={top} />
+        {!short && <Chain solved={solved} now={now} weight={state.balance.weight_n} top={top} />}
       </svg>
       {!two && props.onPin && (
         <DragRing

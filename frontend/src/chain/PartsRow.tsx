@@ -190,6 +190,80 @@ function PartsOfOne(props: OfProps) {
   return <PartsRow {...props} place={where} solved={own} now={figures} found={behind} whose={whose} />;
 }
 
+const InOne = styled(Row)`
+  > div {
+    display: flex;
+    align-items: center;
+    gap: var(--s6);
+    white-space: nowrap;
+    overflow: hidden;
+  }
+  p:first-child {
+    flex: none;
+    max-width: 100%;
+  }
+  p {
+    min-width: 0;
+    overflow: hidden;
+    text-overflow: ellipsis;
+  }
+  > div:nth-last-child(2) {
+    justify-content: space-between;
+  }
+`;
+/** The parts in one line, where there is no height for their fields. */
+export const PartsInOne = memo(function PartsInOne({
+  solved,
+  state,
+  now,
+  found,
+  children,
+}: OfProps & { children: ReactNode }) {
+  const { parts } = solved;
+  const was = found?.solved ?? null;
+  const several = solved.lines.length > 1;
+  const rear = onAxle(parts, 'rear');
+  const wasPin = was && size(was.parts.pedal.pivot_to_pin_mm);
+  const pin = size(parts.pedal.pivot_to_pin_mm);
+  const rotors = parts.stations.map(
+    (s) => `${side(s)} ${s.disc ? size(s.disc.rotor_diameter_mm) : `drum ${size(s.drum?.drum_diameter_mm ?? 0)}`}`,
+  );
+  return (
+    <InOne>
+      <div>
+        <Own>{lighter(found ? (solved.against_found[0] ?? null) : null) || written(force(now.push))}</Own>
+      </div>
+      <div>
+        <Own>{several ? `${solved.lines.length} controls` : `${size(parts.pedal.pivot_to_pad_mm)} : ${pin}`}</Own>
+        {!several && wasPin && wasPin !== pin && <Small data-was title={wasPin}>{`was ${wasPin}`}</Small>}
+      </div>
+      <div>
+        <Own>{parts.booster ? parts.booster.kind : 'none'}</Own>
+      </div>
+      <div>
+        <Own>{parts.cylinder.kind === 'twin' ? 'two, on a bar' : boreName(parts)}</Own>
+        {was && boreName(was.parts) !== boreName(parts) && <Small data-was>{`was ${boreName(was.parts)}`}</Small>}
+      </div>
+      <div>
+        <Own>{rear ? `${written(otherPressure(now.stations[rear.name]?.outlet ?? 0))} rear` : ''}</Own>
+      </div>
+      <div>
+        <Own>{wasPistons(solved)}</Own>
+      </div>
+      <div>
+        <Own>{rotors.join(', ')}</Own>
+      </div>
+      <div>
+        <Own>{parts.stations[0]?.tyre ?? 'by radius'}</Own>
+        {children}
+      </div>
+      <div>
+        <Own>{firstLock(state)}</Own>
+      </div>
+    </InOne>
+  );
+});
+
 /** The row of a path's parts. */
 export const PartsOf = (props: OfProps) =>
   props.solved.lines.length > 1 ? <PartsOfOne {...props} /> : <PartsRow {...props} />;

@@ -270,7 +270,7 @@ function Knee({ knee, onKnee, X, Y }: KneeProps) {
       onPointerUp={done}
       onPointerCancel={() => setDragged(null)}
     >
-      <Ring x={x} y={y} r={20} as="hit" />
+      <Ring x={x} y={y} r={22} as="hit" />
       <Ring x={x} y={y} r={5.5} as="handle" />
       {at !== null && (
         <Tag x={x - 10} y={y - 10} as="label-plan" at="end">

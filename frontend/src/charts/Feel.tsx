@@ -92,10 +92,11 @@ export const Feel = memo(function Feel(p: FeelProps) {
   const roomAt = ([dx, dy]: Point) => !places.some(([mx, my]) => Math.abs(mx - dx - 12) < 24 && Math.abs(my - dy) < 20);
   // A bore is named where its name stands clear of those before it and of the setups' marks.
   const named = new Map<string, Point>();
+  const begins = ([dx]: Point) => (dx > right - END ? dx - NAME_W : dx);
   for (const d of shown) {
     const at: Point = [x(d.travel), y(d.push)];
     const clear = [...named.values()].every(
-      ([nx, ny]) => Math.abs(nx - at[0]) > NAME_W || Math.abs(ny - at[1]) > NAME_H,
+      (other) => Math.abs(begins(other) - begins(at)) > NAME_W || Math.abs(other[1] - at[1]) > NAME_H,
     );
     if (!d.own && clear && roomAt(at)) named.set(d.name, at);
   }

@@ -57,6 +57,13 @@ const Over = styled.div`
     padding: 0;
     background: none;
   }
+  @media (pointer: coarse) {
+    button {
+      width: var(--target);
+      height: var(--target);
+      margin: -10px 0 0 -10px;
+    }
+  }
   button[data-focus-visible] {
     outline: var(--r-heavy) solid var(--ink);
     outline-offset: 0;

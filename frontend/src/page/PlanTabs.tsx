@@ -56,6 +56,18 @@ const Group = styled(ToggleButtonGroup)`
     height: var(--r-press);
     background: var(--plan);
   }
+  @media screen and (min-width: 1248px) and (max-height: 760px) {
+    .tab {
+      display: flex;
+      align-items: center;
+      gap: var(--s8);
+      padding-top: 0;
+      flex: 0 0 auto;
+    }
+    b svg {
+      display: none;
+    }
+  }
   .tab[data-focus-visible] {
     outline-offset: calc(0px - var(--s3));
   }

@@ -50,6 +50,29 @@ const Strip = styled.ol`
   li[aria-current] .mark-sign {
     stroke: var(--ink);
   }
+  @media screen and (min-width: 1248px) and (max-height: 760px) {
+    li,
+    li a {
+      display: flex;
+      align-items: center;
+      gap: var(--s8);
+      padding-top: 0;
+    }
+    li a {
+      flex: 1;
+      margin-top: 0;
+    }
+    [data-marked] i {
+      position: absolute;
+      width: 1px;
+      height: 1px;
+      overflow: hidden;
+      clip-path: inset(50%);
+    }
+  }
+  i {
+    font-style: normal;
+  }
 `;
 
 interface StripProps {
@@ -65,14 +88,14 @@ export const StageStrip = memo(function StageStrip({ job, stage, stages }: Strip
         const inner = (
           <>
             <b>{title}</b>
-            <span>
+            <span data-marked={state !== 'later' || undefined}>
               {state !== 'later' && <Mark state={state} size={14} />}
-              {words}
+              <i>{words}</i>
             </span>
           </>
         );
         return (
-          <li key={title} aria-current={path === stage ? 'step' : undefined}>
+          <li key={title} title={words} aria-current={path === stage ? 'step' : undefined}>
             {path !== null && path !== stage ? <Link to={`/jobs/${job}/${path}`}>{inner}</Link> : inner}
           </li>
         );

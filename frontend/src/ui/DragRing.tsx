@@ -23,6 +23,11 @@ const Handle = styled.div`
     border-radius: 50%;
     background: var(--paper);
   }
+  @media (pointer: coarse) {
+    width: var(--target);
+    height: var(--target);
+    margin: calc(var(--target) / -2) 0 0 calc(var(--target) / -2);
+  }
   &:focus {
     outline: none;
   }

@@ -2,6 +2,8 @@ import { useSyncExternalStore } from 'react';
 
 /** Where there is room for a whole sheet: a laptop, and paper. */
 export const WIDE = '(min-width: 1248px), print';
+/** A laptop of little height: rows are folded to one line, and the sheet scrolls before an instrument is crushed. */
+export const LOW = 'screen and (min-width: 1248px) and (max-height: 760px)';
 export const TABLED = '(min-width: 900px), print';
 
 /** What is known of each query: asking the browser again while a page is drawn would lay it out each time. */

@@ -61,6 +61,15 @@ const Own = styled.div`
     min-width: 190px;
     width: 42%;
   }
+  @media (max-width: 1000px) {
+    td,
+    th {
+      padding-right: var(--s4);
+    }
+    td.why {
+      min-width: 150px;
+    }
+  }
   td.why span {
     color: var(--ink-2);
   }

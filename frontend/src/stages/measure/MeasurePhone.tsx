@@ -88,7 +88,9 @@ export function MeasurePhone({ head, measure }: { head: ReactNode; measure: Meas
           <UnitChoice />
           <p>
             Stands on hard ground before you go under it. Brake fluid eats paint, skin and eyes.{' '}
-            <Link to="/">All jobs</Link>
+            <Link to="/" className="press">
+              All jobs
+            </Link>
           </p>
         </Scroll>
         {coarse && <FractionPad measure={measure} pad={pad} onPad={setPad} />}

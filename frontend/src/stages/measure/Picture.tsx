@@ -55,7 +55,7 @@ const Small = styled.div`
     max-height: 44vh;
   }
   svg .num {
-    font-size: 26px;
+    font-size: 28px;
     font-weight: var(--w-most);
   }
 `;

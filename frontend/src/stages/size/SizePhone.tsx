@@ -39,6 +39,9 @@ const Phone = styled.div`
   @media print {
     height: auto;
   }
+  @media (max-height: 500px) {
+    height: auto;
+  }
 `;
 const Tabs = styled.div`
   flex: none;
@@ -87,12 +90,16 @@ const Scroll = styled.main`
     display: grid;
     grid-template-columns: minmax(360px, 1fr) minmax(0, 1fr);
     column-gap: var(--s28);
+    grid-auto-rows: max-content;
     align-content: start;
     > :first-child {
-      grid-row: 1 / 5;
+      grid-row: 1 / span 8;
     }
   }
   @media print {
+    overflow: visible;
+  }
+  @media (max-height: 500px) {
     overflow: visible;
   }
 `;

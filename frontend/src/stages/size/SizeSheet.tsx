@@ -1,12 +1,12 @@
 /** Size on a laptop: one sheet, the line across it, the instruments beneath. */
 import { memo, useCallback, useDeferredValue, useState, type ReactNode } from 'react';
-import { ToggleButton, ToggleButtonGroup } from 'react-aria-components';
+import { Button, ToggleButton, ToggleButtonGroup } from 'react-aria-components';
 import styled from 'styled-components';
 import type { Steps } from '../../api/changes';
 import { describeLine } from '../../chain/descriptions';
 import { ForceLine } from '../../chain/ForceLine';
 import { gainsAt, mostChanged, type BandSide, type Match } from '../../chain/gains';
-import { PartsOf } from '../../chain/PartsRow';
+import { PartsInOne, PartsOf } from '../../chain/PartsRow';
 import { valueAt, valueStep } from '../../chain/place';
 import { PushRule } from '../../charts/PushRule';
 import { Message } from '../../page/Message';
@@ -15,6 +15,7 @@ import { PlanTools } from '../../page/PlanTools';
 import { SheetPage } from '../../page/SheetPage';
 import { useDeferredView } from '../../ui/useDeferredView';
 import { useHeight } from '../../ui/useHeight';
+import { LOW, useMedia } from '../../ui/useMedia';
 import { Banner } from './Banner';
 import { Compare } from './Compare';
 import { InstrumentStrip } from './Instruments';
@@ -26,9 +27,16 @@ import type { Looking } from './state';
 import { TitleBlock } from './TitleBlock';
 import type { Acts, Reading } from './useSize';
 import { TRAVEL_LINK, Working } from './Working';
+import { Worst } from './Worst';
 
 const Sheet = styled(SheetPage)`
   grid-template-rows: var(--row-strip) var(--row-ctl) minmax(0, 1fr) auto;
+  @media screen and (min-width: 1248px) and (max-height: 760px) {
+    height: auto;
+    min-height: calc(100vh / var(--zoom));
+    padding-top: var(--s2);
+    grid-template: var(--row-strip) var(--row-ctl) 1fr auto / minmax(0, 1fr);
+  }
 `;
 const Control = styled.div`
   display: grid;
@@ -45,6 +53,19 @@ const Main = styled.main`
   &[data-comparing] {
     grid-template-rows: minmax(0, 1fr);
   }
+  @media screen and (min-width: 1248px) and (max-height: 760px) {
+    grid-template: auto minmax(var(--strip-least), 1fr) / minmax(0, 1fr);
+  }
+`;
+const Full = styled(Button)`
+  border: 0;
+  background: none;
+  padding: 0;
+  min-height: var(--s24);
+  font: var(--w-strong) var(--t-text) / var(--one) var(--text);
+  text-decoration: underline;
+  text-underline-offset: var(--s3);
+  white-space: nowrap;
 `;
 const Line = styled.section`
   position: relative;
@@ -154,6 +175,9 @@ export function SizeSheet({ head, reading, look, acts, steps }: SheetProps) {
   const rule = usePushRule(reading, acts.onPush);
   const begun = useDeferredValue(true, false); // the same when the page opens
   const [chosen, setSide] = useState<BandSide | null>(null);
+  const low = useMedia(LOW);
+  const [full, setFull] = useState(false);
+  const short = low && !full;
   const gains = found ? state.gains : null;
   const pushes = state.curves.push_n;
   const side = chosen ?? mostChanged(gains, pushes, now.push, match);
@@ -199,45 +223,62 @@ export function SizeSheet({ head, reading, look, acts, steps }: SheetProps) {
           {job.name}: Size, {setup.name}
         </h1>
         {!comparing && (
-          <Line aria-label={`Force line, ${setup.name}`}>
-            {paths.length > 1 && <PathSwitch paths={paths} using={solved.name} onPath={acts.onPath} />}
-            {found && !fixed && solved.lines.length === 1 && (
-              <MatchedAt match={look.match} onMatch={acts.onMatch} below={paths.length > 1} />
-            )}
-            <ForceLine
-              solved={solved}
-              state={state}
-              now={now}
-              found={found}
-              behind={reading.behind}
-              gains={gainsAt(gains, pushes, now.push, match, side)}
-              match={match}
-              side={side}
-              onSide={onSide}
-              name={reading.trying?.name ?? setup.name}
-              kind={reading.kind}
-              on={link}
-              onLink={onLink}
-              onPin={fixed || solved.parts.pedal.linked ? null : onPin}
-              onBar={fixed || barred ? null : onBar}
-              description={describeLine(setup.name, solved, now, found)}
-            />
-            {begun ? (
-              <PartsOf
-                place={place}
+          <div>
+            {low && !fixed && <Worst findings={later.setup.findings} onMend={acts.onMend} />}
+            <Line aria-label={`Force line, ${setup.name}`}>
+              {paths.length > 1 && <PathSwitch paths={paths} using={solved.name} onPath={acts.onPath} />}
+              {found && !fixed && solved.lines.length === 1 && (
+                <MatchedAt match={look.match} onMatch={acts.onMatch} below={paths.length > 1} />
+              )}
+              <ForceLine
                 solved={solved}
                 state={state}
-                now={later.now}
-                found={later.found}
-                bores={view.standard_bores}
-                onStep={onStep}
+                now={now}
+                found={found}
+                behind={reading.behind}
+                gains={gainsAt(gains, pushes, now.push, match, side)}
+                match={match}
+                side={side}
+                onSide={onSide}
+                name={reading.trying?.name ?? setup.name}
+                kind={reading.kind}
+                on={link}
+                onLink={onLink}
+                onPin={fixed || solved.parts.pedal.linked ? null : onPin}
+                onBar={fixed || barred ? null : onBar}
+                description={describeLine(setup.name, solved, now, found)}
+                short={short}
               />
-            ) : (
-              <Room data-parts="" />
-            )}
-            <Banner {...reading} {...acts} />
-            {steps.notice && <Message notice={steps.notice} onClose={steps.onClose} />}
-          </Line>
+              {short ? (
+                <PartsInOne
+                  place={place}
+                  solved={solved}
+                  state={state}
+                  now={later.now}
+                  found={later.found}
+                  bores={view.standard_bores}
+                  onStep={onStep}
+                >
+                  <Full onPress={() => setFull(true)}>full chain</Full>
+                </PartsInOne>
+              ) : begun ? (
+                <PartsOf
+                  place={place}
+                  solved={solved}
+                  state={state}
+                  now={later.now}
+                  found={later.found}
+                  bores={view.standard_bores}
+                  onStep={onStep}
+                />
+              ) : (
+                <Room data-parts="" />
+              )}
+              {low && full && <Full onPress={() => setFull(false)}>short chain</Full>}
+              <Banner {...reading} {...acts} />
+              {steps.notice && <Message notice={steps.notice} onClose={steps.onClose} />}
+            </Line>
+          </div>
         )}
         <Beneath>
           {(height) =>
