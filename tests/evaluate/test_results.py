@@ -90,7 +90,8 @@ class View(unittest.TestCase):
     def test_setups_are_compared_at_one_stop(self) -> None:
         self.assertAlmostEqual(self.view["wanted_decel_g"], 0.81)
         pushes = [s["solved"]["paths"][-1]["states"][0]["stop_push_n"] for s in self.view["setups"]]
-        for push, drawn in zip(pushes, (805.5, 341.1, 242.1), strict=True):
+        self.assertIsNone(pushes[2])  # its rear locks first, below that stop
+        for push, drawn in zip(pushes[:2], (805.5, 341.1), strict=True):
             self.assertAlmostEqual(push, drawn, delta=0.06)
 
     def test_between_samples_the_look_up_is_the_core_within_a_hundredth(self) -> None:

@@ -440,8 +440,10 @@ def _system(part: models.System, path: str, gaps: Gaps, sizes: dict[str, tyres.T
     control = _control(part.control, f"{path}.control", gaps)
     help_ = _booster(part.booster, f"{path}.booster", gaps) if part.booster is not None else None
     cylinder = _cylinder(part.cylinder, part.stations, f"{path}.cylinder", gaps)
-    if isinstance(part.cylinder, models.TwinCylinder) and any(not c.feeds for c in cylinder.chambers):
-        raise BadEntry(f"{path}.stations", "brakes on one axle only", "front and rear brakes for twin cylinders")
+    if any(not c.feeds for c in cylinder.chambers):
+        raise BadEntry(
+            f"{path}.stations", "brakes on one axle only", "front and rear brakes for a cylinder that feeds each with one half"
+        )
     stations = tuple(_station(s, part.fluid, f"{path}.stations.{i}", gaps, sizes) for i, s in enumerate(part.stations))
     if control.linkage is not None:
         gaps.decel += [gap for gap in gaps.travel if gap.startswith(f"{path}.stations")]

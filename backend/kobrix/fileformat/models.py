@@ -270,12 +270,6 @@ class System(Part):
                 if feed.station not in names:
                     sentence = str(BadEntry("circuits", f"station {feed.station!r}", " or ".join(names)))
                     raise PydanticCustomError("relation", "{sentence}", {"sentence": sentence, "field": "cylinder.circuits"})
-        split = isinstance(self.cylinder, TwinCylinder) or fed == "front_rear"
-        axles = {s.axle for s in self.stations}
-        if split and len(axles) < 2:
-            given = f"brakes on the {next(iter(axles))} axle only"
-            sentence = str(BadEntry("cylinder", given, "brakes on both axles where one half feeds the front and one the rear"))
-            raise PydanticCustomError("relation", "{sentence}", {"sentence": sentence, "field": "cylinder"})
         return self
 
 

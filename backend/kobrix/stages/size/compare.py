@@ -49,11 +49,14 @@ def _figures(answer: Answer, wanted: float, load: int) -> dict[tuple[str, str], 
     if solved_setup is None:
         return {}
     path: SolvedPath = solved_setup.main
-    place, known = path.healthy.reach(wanted)
+    own_lock = pick(path.healthy.event.decel, load, 0)
+    held = own_lock < wanted
+    place, known = path.healthy.reach(min(wanted, own_lock))
     found: dict[tuple[str, str], float | str | None] = {}
     if pick(known, load, 0, 0):
         at = Places(path.healthy, place).moment_document(load, 0)
-        found["push for the stop", "N"] = at["pedal_force_n"]
+        push = at["pedal_force_n"]
+        found["push for the stop", "N"] = f"{push:.0f}, at its first lock" if held else push
         for name, own in at["systems"].items():
             by = f", {name}" if len(at["systems"]) > 1 else ""
             found[f"rod force{by}", "N"] = own["rod_force_n"]
