@@ -30,11 +30,12 @@ SHOTS = (
     Shot("size", "/jobs/1/size"),
     Shot("size-dark", "/jobs/1/size", theme="dark"),
     Shot("size-danger", "/jobs/1/size?plan=plan+B"),
+    Shot("size-low", "/jobs/1/size?plan=plan+B", 1366, 640),
     Shot("size-phone", "/jobs/1/size", 390, 844),
     Shot("size-phone-danger", "/jobs/1/size?plan=plan+B", 390, 844),
     Shot("size-working", "/jobs/1/size", press=("Cylinder: working",)),
     Shot("size-compare", "/jobs/1/size", press=("More about plan A", "Side by side with the others")),
-    Shot("size-tried", "/jobs/1/size?plan=plan+B", press=("Try smaller rear pistons",)),
+    Shot("size-tried", "/jobs/1/size?plan=plan+B", press=("Try floating",)),
     Shot("size-motorcycle", "/jobs/2/size"),
     Shot("size-motorcycle-phone", "/jobs/2/size", 390, 844),
     Shot("measure", "/jobs/1/measure", focus="pivot_to_pad_mm"),
@@ -44,6 +45,10 @@ SHOTS = (
     Shot("match-phone", MATCH, 390, 844),
     Shot("jobs", "/jobs"),
 )
+
+
+# The trials of the findings and a search have ended.
+SETTLED = "() => !/being tried|plausible vehicles for the best|Beginning|\\d of [\\d ]+ tried/.test(document.body.innerText)"
 
 
 def main() -> None:
@@ -65,12 +70,15 @@ def main() -> None:
             page.get_by_role("main").wait_for()
             for name in shot.tick:
                 page.get_by_role("checkbox", name=name).check(force=True)
-                page.wait_for_timeout(2500)
+                page.wait_for_timeout(1000)
+            if "match" in shot.name:
+                page.get_by_text("setups tried").wait_for(timeout=120_000)
             for name in shot.press:
                 page.get_by_role("button", name=name).first.click()
             if shot.focus:
                 page.locator(f"input[data-path$={shot.focus}]").first.focus()
             page.evaluate("document.fonts.ready")
+            page.wait_for_function(SETTLED, timeout=120_000)
             page.wait_for_timeout(900)
             page.screenshot(path=FOLDER / f"{shot.name}.png")
             context.close()
