@@ -5,6 +5,7 @@ import math
 import unittest
 from typing import Any
 
+import numpy as np
 from kobrix.core.errors import Impossible
 from kobrix.evaluate.shapes import Moment
 from kobrix.fileformat import files
@@ -12,7 +13,7 @@ from kobrix.fileformat.questions import Questions
 from kobrix.stages.size.service import moment_at
 from kobrix.stages.size.shapes import SizeView
 
-from tests.cases import conforms, demo_job, evaluate, example_result, example_setup, size_of
+from tests.cases import conforms, demo_job, evaluate, every_layout, example_result, example_setup, size_of
 
 EXACT = 1e-9
 ITERATED = {"stiffness_n_per_mm": 1e-6}  # a slope: taken by small steps in the example, in closed form here
@@ -93,6 +94,17 @@ class View(unittest.TestCase):
         self.assertIsNone(pushes[2])  # its rear locks first, below that stop
         for push, drawn in zip(pushes[:2], (805.5, 341.1), strict=True):
             self.assertAlmostEqual(push, drawn, delta=0.06)
+
+    def test_nothing_slides_on_a_sample_below_the_first_lock(self) -> None:
+        for job in (demo_job(), *every_layout()):
+            for setup in size_of(job)["setups"]:
+                for path in setup["solved"]["paths"] if setup["solved"] else ():
+                    for state in path["states"]:
+                        push, slides = (np.array(state["curves"][k]) for k in ("push_n", "front_locked"))
+                        slides = np.maximum(slides, state["curves"]["rear_locked"]) > 0.5
+                        if slides.any() and state["first_lock"] in ("front", "rear", "both"):
+                            first = int(np.argmax(slides))
+                            self.assertLess(push[first] - push[first - 1], 1e-6 * push[first], (job.name, path["name"]))
 
     def test_between_samples_the_look_up_is_the_core_within_a_hundredth(self) -> None:
         setup = demo_job().setup("plan A")

@@ -257,12 +257,25 @@ def gain_curves(own: Solved, before: Solved, place: chain.Place, loads: int) -> 
 
 
 def range_of(solved: Solved, reach: float) -> Floats:
-    """Pushes [N] from nothing to `reach` [N]: even samples, the knots, and right after each for the leaps."""
+    """Pushes [N] from nothing to `reach` [N]: even samples, the knots and right after each for the leaps, the first locks and right before."""
     knots = np.unique(solved.pulls[0].pedal.knots / solved.pulls[0].ratio if solved.push is None else solved.push)
     knots = knots[knots <= reach]
     if knots.size > 4 * SAMPLES:  # a linkage beside another control is joined at very many places
         knots = knots[:: knots.size // (2 * SAMPLES)]
-    return np.unique(np.concatenate([np.linspace(0.0, reach, SAMPLES), knots, np.nextafter(knots, np.inf)]))
+    locks = _lock_pushes(solved)
+    locks = locks[locks <= reach]
+    return np.unique(
+        np.concatenate([np.linspace(0.0, reach, SAMPLES), knots, np.nextafter(knots, np.inf), locks, locks * (1.0 - 1e-7)])
+    )
+
+
+def _lock_pushes(solved: Solved) -> Floats:
+    """Pushes [N] at which something locks or lifts first, of the load states in which anything does."""
+    number = solved.event.place[..., None]
+    ever = np.isfinite(number)
+    push = solved.push_at(chain.place_of(np.where(ever, number, 0.0), solved.road.decel.shape[-1] - 1))
+    found = np.where(ever, push, np.inf)
+    return np.asarray(found[np.isfinite(found)])
 
 
 def _bores(solved: SolvedSetup, path: SolvedPath, wanted: float) -> list[BoreView]:
