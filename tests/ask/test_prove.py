@@ -246,6 +246,33 @@ class Stops(Questions):
                      stops=[{"time_s": 3, "distance_m": 30}])  # fmt: skip
 
 
+class Acceptance(Questions):
+    def test_a_band_ends_where_a_limit_breaks(self) -> None:
+        setup = plan_a()
+        limits = {"decel_g": 0.7, "effort_n": 400, "travel_share": 0.75}
+        dimension = {"what": "bore_mm", "from": 15, "to": 30}
+        got = self.ask("acceptance", setup=setup, limits=limits, dimensions=[dimension])
+        band = got["intervals"][0]
+        self.assertEqual((band["low_limit"], band["high_limit"]), ("travel", "effort"))
+        for bore, broken in (
+            (band["low"] * 1.000001, []), (band["low"] * 0.9999, ["travel"]),
+            (band["high"] * 0.999999, []), (band["high"] * 1.0001, ["effort"]),
+        ):  # fmt: skip
+            candidate = {"set": [{"what": "bore_mm", "value": bore}]}
+            judged = self.ask("acceptance", setup=setup, limits=limits, candidates=[candidate])["candidates"][0]
+            self.assertEqual(judged["broken"], broken)
+            self.assertEqual(judged["verdict"], "leave" if broken else "keep")
+
+    def test_a_valve_brings_a_rear_back(self) -> None:
+        setup = plan_a()
+        big = {"set": [{"what": "side_area_cm2", "station": "rear", "value": 16}]}
+        got = self.ask("acceptance", setup=setup, limits={"lock_margin": 0.03}, candidates=[big])["candidates"][0]
+        self.assertEqual((got["verdict"], got["broken"]), ("keep_with_valve", ["lock_order"]))
+        self.assertGreater(got["knee_kpa"], 500)
+        self.refused("limits.decel_g", "acceptance", setup=setup, limits={"effort_n": 400})
+        self.refused("limits.colour", "acceptance", setup=setup, limits={"colour": 1})
+
+
 class EveryVehicle(Questions):
     def setups(self) -> list[dict[str, Any]]:
         found = [job.setup("as found") for job in every_layout()]
