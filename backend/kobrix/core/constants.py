@@ -31,6 +31,7 @@ EXACT = {
 }
 G = EXACT["gravity"].value
 INCH = EXACT["inch"].value
+KMH = 1.0 / 3.6  # m/s
 POUND = EXACT["pound"].value
 ATMOSPHERE = EXACT["atmosphere"].value
 

@@ -6,6 +6,7 @@ import { capital } from '../units/format';
 import type { Headline, SetupView } from '../api/types';
 import { force, written } from '../units/display';
 import { Mark } from '../ui/Mark';
+import { LOW } from '../ui/useMedia';
 
 const Group = styled(ToggleButtonGroup)`
   display: flex;
@@ -56,7 +57,7 @@ const Group = styled(ToggleButtonGroup)`
     height: var(--r-press);
     background: var(--plan);
   }
-  @media screen and (min-width: 1248px) and (max-height: 760px) {
+  @media ${LOW} {
     .tab {
       display: flex;
       align-items: center;

@@ -4,6 +4,7 @@ import { Link } from 'react-router';
 import styled from 'styled-components';
 import type { StageState } from '../api/types';
 import { Mark } from '../ui/Mark';
+import { LOW } from '../ui/useMedia';
 
 const Strip = styled.ol`
   display: grid;
@@ -50,7 +51,7 @@ const Strip = styled.ol`
   li[aria-current] .mark-sign {
     stroke: var(--ink);
   }
-  @media screen and (min-width: 1248px) and (max-height: 760px) {
+  @media ${LOW} {
     li,
     li a {
       display: flex;

@@ -4,10 +4,9 @@ from dataclasses import dataclass
 from typing import Any
 
 from kobrix.core.figures import EPS, Figures
-from kobrix.core.fit.threads import Thread, thread_of
+from kobrix.core.fit.threads import TUBE_WITHIN, Thread, thread_of
 
 Fittings = dict[str, Any]  # the table of fittings as shipped
-TUBE_WITHIN = 0.1  # mm: our estimate
 CREST_FLAT, CREST_DEPTH = 0.15, 1.0825  # mm, × pitch: male crests below nominal; the ISO 68 thread's depth, two sides
 
 

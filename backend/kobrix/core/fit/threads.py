@@ -3,7 +3,10 @@
 import re
 from dataclasses import dataclass
 
-INCH_MM = 25.4
+from kobrix.core.constants import INCH
+
+TUBE_WITHIN = 0.1  # mm between two outer diameters that are one tube: our estimate
+_INCH_MM = 1000 * INCH
 _METRIC = re.compile(r"M\s*(\d+(?:\.\d+)?)\s*[x×]\s*(\d+(?:\.\d+)?)$", re.IGNORECASE)
 _INCH = re.compile(r"(?:(\d+)\s+)?(\d+)(?:\s*/\s*(\d+))?\s*-\s*(\d+(?:\.\d+)?)\s*(NPT)?$", re.IGNORECASE)
 
@@ -39,8 +42,8 @@ def thread_of(text: str, npt_outer_mm: dict[str, float]) -> Thread | None:
     fraction = f"{inch[2]}/{inch[3]}" if inch[3] is not None else inch[2]
     size = f"{inch[1]} {fraction}" if inch[1] is not None else fraction
     value = int(inch[1] or 0) + int(inch[2]) / int(inch[3] or 1)
-    pitch = INCH_MM / float(inch[4])
+    pitch = _INCH_MM / float(inch[4])
     if inch[5] is not None:
         outer = npt_outer_mm.get(size)
         return Thread(outer, pitch, True, f"{size}-{float(inch[4]):g} NPT") if outer is not None else None
-    return Thread(value * INCH_MM, pitch, False, f"{size}-{float(inch[4]):g}") if value > 0 else None
+    return Thread(value * _INCH_MM, pitch, False, f"{size}-{float(inch[4]):g}") if value > 0 else None

@@ -7,11 +7,11 @@ from functools import cmp_to_key
 
 from kobrix.core.errors import BadPlace
 from kobrix.core.figures import EPS, Figures
+from kobrix.core.fit.threads import TUBE_WITHIN
 
 Vector = tuple[float, float, float]
 TIGHT = 3.0  # bend radius under so many outer diameters: common practice
 SHORT = 25.0  # mm of straight that a flaring tool needs: common practice
-TUBE_WITHIN = 0.1  # mm: our estimate
 
 
 @dataclass(frozen=True)

@@ -2,12 +2,11 @@
 
 import numpy as np
 
-from kobrix.core.constants import ASSUMED, PUBLISHED, G
+from kobrix.core.constants import ASSUMED, KMH, PUBLISHED, G
 from kobrix.core.errors import Impossible
 from kobrix.core.numerics.arrays import Floats, Number
 
 BUILD_UP = ASSUMED["stop.build_up"].value
-_KMH = 1.0 / 3.6
 
 
 def distance(speed: Number, decel: Number, reaction: Number = 0.0, build_up: Number = BUILD_UP) -> Number:
@@ -30,7 +29,7 @@ def distance_limit(speed: Number) -> Number:
     >>> round(float(distance_limit(100 / 3.6)), 6)
     70.0
     """
-    v = speed / _KMH
+    v = speed / KMH
     return PUBLISHED["distance_reaction"].value * v + PUBLISHED["distance_braking"].value * v * v
 
 
@@ -50,7 +49,7 @@ def to_nominal(way: float, speed: float, nominal: float) -> float:
     """
     if abs(speed / nominal - 1.0) > PUBLISHED["nominal_band"].value + 1e-12:
         raise Impossible(
-            "the correction to the nominal speed", f"{speed / _KMH:.1f} km/h is more than 10 % off {nominal / _KMH:.1f} km/h"
+            "the correction to the nominal speed", f"{speed / KMH:.1f} km/h is more than 10 % off {nominal / KMH:.1f} km/h"
         )
     return way * (nominal / speed) ** 2
 

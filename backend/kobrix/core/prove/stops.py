@@ -6,11 +6,10 @@ from functools import cached_property
 
 import numpy as np
 
-from kobrix.core.constants import G
+from kobrix.core.constants import KMH, G
 from kobrix.core.figures import Figures
 from kobrix.core.numerics.arrays import Floats
 
-KMH = 1 / 3.6
 WINDY = 5.0  # m/s, from memory: UN R13 trials
 BAND = 0.10  # of the nominal speed, SAE J299, from memory
 QUESTIONED = 0.03  # our estimate

@@ -7,7 +7,6 @@ from dataclasses import dataclass
 from kobrix.core.figures import Figures
 
 WORSE = 1.1  # a danger that was there before counts as new where it is worse by more than a tenth: our estimate
-EFFORT = {"car_pedal": 500.0, "motorcycle_foot": 350.0, "hand_lever": 200.0}  # N, UN R13-H and R78, from memory
 TRAVEL = 0.85  # share of the room: our estimate
 
 

@@ -10,7 +10,7 @@ import numpy as np
 from kobrix.core.errors import BadPlace
 from kobrix.core.figures import Figures
 from kobrix.core.physics.solved_setup import SolvedPath, SolvedSetup
-from kobrix.evaluate.ask.subject import Document, read_setup, solved_of
+from kobrix.evaluate.ask.subject import Document, circuits_lost, read_setup, solved_of
 from kobrix.evaluate.solve import Answer
 from kobrix.fileformat.asked import Asked
 from kobrix.fileformat.quantities import value_of
@@ -90,11 +90,7 @@ def lost_circuit(path: SolvedPath, solved: SolvedSetup) -> float:
     """Least deceleration [g] with a circuit lost, over circuits and load states; inf where none can be lost."""
     if path.left is None:
         raise BadPlace("setup", "what a lost circuit leaves is not known: lines, strokes and available travel are needed.")
-    own = [c for c, failing in enumerate(solved.conditions) if failing.kind == "circuit" and failing.befalls(path.failed)]
-    nothing = [bool(np.all(path.left.limited[..., c] == 4)) for c in own]
-    return min(
-        (0.0 if none else float(np.min(path.left.best[..., c])) for c, none in zip(own, nothing, strict=True)), default=math.inf
-    )
+    return min((best for _, best in circuits_lost(path, solved)), default=math.inf)
 
 
 def station_of(document: Document, name: str) -> Document | None:

@@ -4,7 +4,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from kobrix.core.constants import G
+from kobrix.core.constants import KMH, G
 from kobrix.core.figures import Figures
 from kobrix.core.physics import heat
 from kobrix.core.physics.solved_setup import SolvedSetup
@@ -14,7 +14,6 @@ from kobrix.fileformat.asked import Asked
 from kobrix.fileformat.quantities import si
 from kobrix.fileformat.stations import DiscBrake
 
-KMH = 1 / 3.6
 MOST = 1000  # slow-downs of a stage
 
 

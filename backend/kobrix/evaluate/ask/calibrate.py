@@ -5,7 +5,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from kobrix.core.constants import G, assumed
+from kobrix.core.constants import KMH, G, assumed
 from kobrix.core.figures import Figures
 from kobrix.core.numerics.arrays import Floats, Number
 from kobrix.core.physics import drum
@@ -19,7 +19,6 @@ from kobrix.fileformat.asked import Asked
 from kobrix.fileformat.quantities import si, value_of
 from kobrix.fileformat.stations import DiscBrake, DrumBrake
 
-KMH = 1 / 3.6
 DOUBTS = {"friction": 0.08, "efficiency": 0.05, "grip": 0.05}  # our estimate
 
 

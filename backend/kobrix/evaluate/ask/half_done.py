@@ -11,8 +11,9 @@ from kobrix.core.errors import BadPlace
 from kobrix.core.figures import Figures
 from kobrix.core.numerics.arrays import as_shape
 from kobrix.core.physics.solved_setup import SolvedSetup
-from kobrix.core.work.half_done import EFFORT, TRAVEL, Group, half_done
-from kobrix.evaluate.ask.subject import Document, read_setup, set_in, solved_of
+from kobrix.core.rules.limits import force_limit
+from kobrix.core.work.half_done import TRAVEL, Group, half_done
+from kobrix.evaluate.ask.subject import Document, circuits_lost, read_setup, set_in, solved_of
 from kobrix.evaluate.solve import Answer
 from kobrix.fileformat.asked import Asked
 
@@ -36,7 +37,7 @@ def dangers_of(answer: Answer, solved: SolvedSetup, decel: float) -> dict[str, f
     push = _per_load(path.healthy.push_at(place), loads)
     efforts, travels = [], []
     for pull in path.healthy.pulls:
-        limit = EFFORT.get(pull.system.control.kind, EFFORT["car_pedal"])
+        limit = force_limit(pull.system.control.kind, "car")
         efforts += [float(f) * pull.ratio / limit for f in push[reached]]
         room = answer.rooms[pull.system.name].available
         if room is not None and pull.pedal.travel is not None:
@@ -53,14 +54,9 @@ def dangers_of(answer: Answer, solved: SolvedSetup, decel: float) -> dict[str, f
         if wanted and hit.any():
             found[name] = float(np.max(1 / lock[hit]))
     if cars and path.left is not None:
-        for c, failing in enumerate(solved.conditions):
-            if failing.kind != "circuit" or not failing.befalls(path.failed):
-                continue
-            nothing = path.left.limited[..., c] == 4
-            best = float(np.min(np.where(nothing, 0.0, path.left.best[..., c])))
+        for name, best in circuits_lost(path, solved):
             if best * G < PUBLISHED["secondary_decel"].value - 1e-9:
-                bad = 1 / best if best > 0 else math.inf
-                found[f"lost_{failing.what}"] = max(bad, found.get(f"lost_{failing.what}", 0.0))
+                found[f"lost_{name}"] = max(1 / best if best > 0 else math.inf, found.get(f"lost_{name}", 0.0))
     return found
 
 

@@ -5,7 +5,7 @@ from collections import Counter
 
 import numpy as np
 
-from kobrix.core.constants import G
+from kobrix.core.constants import KMH, G
 from kobrix.core.figures import Figures
 from kobrix.core.prove.bleeding import (
     DENSITY,
@@ -20,7 +20,7 @@ from kobrix.core.prove.bleeding import (
 )  # fmt: skip
 from kobrix.core.prove.compare import Stop, StopSet, pair_figures, set_figures, told
 from kobrix.core.prove.pulling import Body, Turned, pull
-from kobrix.core.prove.stops import KMH, Conditions, Trace, stop_trace, stop_typed
+from kobrix.core.prove.stops import Conditions, Trace, stop_trace, stop_typed
 from kobrix.core.prove.valve_setting import Adjuster, valve_next
 from kobrix.fileformat.asked import Asked
 

@@ -12,6 +12,7 @@ from kobrix.core.constants import G
 from kobrix.core.errors import BadEntry, BadPlace, Impossible
 from kobrix.core.numerics.arrays import Number, lookup
 from kobrix.core.physics.chain import Place, Station, System
+from kobrix.core.physics.failures import LIMITS
 from kobrix.core.physics.paths import Pull, Solved, solve_path
 from kobrix.core.physics.solved_setup import SolvedPath, SolvedSetup
 from kobrix.evaluate.solve import Answer
@@ -89,6 +90,17 @@ def solved_of(setup: Setup, place: str) -> tuple[Answer, SolvedSetup]:
         missing = (answer.needs.get("decel") or answer.needs.get("travel") or ["systems"])[0]
         raise BadPlace(f"{place}.{missing}", "it is missing.")
     return answer, answer.solved
+
+
+def circuits_lost(path: SolvedPath, solved: SolvedSetup) -> list[tuple[str, float]]:
+    """Every circuit that can be lost on a `path`, and the least deceleration [g] over load states without it; none where it is not known."""
+    found: list[tuple[str, float]] = []
+    for c, failing in enumerate(solved.conditions):
+        if path.left is None or failing.kind != "circuit" or not failing.befalls(path.failed):
+            continue
+        nothing = path.left.limited[..., c] == LIMITS.index("all_lost")
+        found.append((str(failing.what), float(np.min(np.where(nothing, 0.0, path.left.best[..., c])))))
+    return found
 
 
 class Subject:

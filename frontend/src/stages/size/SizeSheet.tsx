@@ -31,7 +31,7 @@ import { Worst } from './Worst';
 
 const Sheet = styled(SheetPage)`
   grid-template-rows: var(--row-strip) var(--row-ctl) minmax(0, 1fr) auto;
-  @media screen and (min-width: 1248px) and (max-height: 760px) {
+  @media ${LOW} {
     height: auto;
     min-height: calc(100vh / var(--zoom));
     padding-top: var(--s2);
@@ -53,7 +53,7 @@ const Main = styled.main`
   &[data-comparing] {
     grid-template-rows: minmax(0, 1fr);
   }
-  @media screen and (min-width: 1248px) and (max-height: 760px) {
+  @media ${LOW} {
     grid-template: auto minmax(var(--strip-least), 1fr) / minmax(0, 1fr);
   }
 `;
@@ -205,6 +205,8 @@ export function SizeSheet({ head, reading, look, acts, steps }: SheetProps) {
   const paths = setup.solved?.paths ?? [];
   const link = typeof look.beneath === 'object' ? look.beneath.link : null;
   const comparing = look.beneath === 'comparison';
+  const { now: at, found: was } = later;
+  const row = { place, solved, state, now: at, found: was, bores: view.standard_bores, onStep };
   return (
     <Sheet>
       {head}
@@ -250,27 +252,11 @@ export function SizeSheet({ head, reading, look, acts, steps }: SheetProps) {
                 short={short}
               />
               {short ? (
-                <PartsInOne
-                  place={place}
-                  solved={solved}
-                  state={state}
-                  now={later.now}
-                  found={later.found}
-                  bores={view.standard_bores}
-                  onStep={onStep}
-                >
+                <PartsInOne {...row}>
                   <Full onPress={() => setFull(true)}>full chain</Full>
                 </PartsInOne>
               ) : begun ? (
-                <PartsOf
-                  place={place}
-                  solved={solved}
-                  state={state}
-                  now={later.now}
-                  found={later.found}
-                  bores={view.standard_bores}
-                  onStep={onStep}
-                />
+                <PartsOf {...row} />
               ) : (
                 <Room data-parts="" />
               )}
