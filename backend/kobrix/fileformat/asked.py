@@ -141,6 +141,15 @@ class Asked:
             raise self.bad(key, f"{len(two)} numbers were given; two are wanted.")
         return two[0], two[1]
 
+    def points(self, key: str, size: int, least: int) -> list[list[float]]:
+        """The points of the list at `key`, each of `size` numbers in the unit of its name."""
+        found = []
+        for k, row in enumerate(self.rows(key, least)):
+            if not isinstance(row, list) or len(row) != size:
+                raise self.bad(f"{key}.{k}", f"a point is {size} numbers.")
+            found.append([self._read(value, key, f"{self.at(key)}.{k}.{n}", "any") for n, value in enumerate(row)])
+        return found
+
     def texts(self, key: str, least: int = 1) -> list[str]:
         """The words of the list at `key`."""
         rows = self.rows(key, least)

@@ -144,16 +144,7 @@ def joint(asked: Asked) -> Figures:
 
 def _way(tube: Asked) -> Way:
     if tube.given("points_mm") and not tube.given("parts"):
-        points = []
-        for k, row in enumerate(tube.rows("points_mm", 2)):
-            found = Asked({"mm": row}, tube.at("points_mm"))
-            if not isinstance(row, list) or len(row) != 3:
-                raise found.bad(k, "a point is three numbers: x, y, z.")
-            numbers = Asked({str(k): row}, tube.at("points_mm"))
-            x, y, z = (
-                Asked({"x_mm": v}).number("x_mm", "any") if _plain(v) else _no(numbers, f"{k}.{n}") for n, v in enumerate(row)
-            )
-            points.append((x, y, z))
+        points = [(x, y, z) for x, y, z in tube.points("points_mm", 3, 2)]
         return way_through(points, tube.number("radius_mm"), tube.at("points_mm"))
     way: Way = []
     for part in tube.parts("parts"):
@@ -162,18 +153,6 @@ def _way(tube: Asked) -> Way:
         else:
             way.append(part.number("straight_mm", "zero"))
     return way
-
-
-def _plain(value: object) -> bool:
-    try:
-        Asked({"x_mm": value}).number("x_mm", "any")
-    except ValueError:
-        return False
-    return True
-
-
-def _no(asked: Asked, key: str) -> float:
-    raise asked.bad(key, "a length is wanted here.")
 
 
 def lines(asked: Asked) -> Figures:
@@ -225,13 +204,7 @@ def _pattern(part: Asked) -> Pattern:
         half = part.number("spacing_mm") / 2
         points = ((half, 0.0), (-half, 0.0))
     else:
-        rows = []
-        for k, row in enumerate(part.rows("points_mm")):
-            if not isinstance(row, list) or len(row) != 2 or not all(_plain(v) for v in row):
-                raise part.bad(f"points_mm.{k}", "a point is two numbers: x, y.")
-            x, y = (Asked({"x_mm": v}).number("x_mm", "any") for v in row)
-            rows.append((x, y))
-        points = tuple(rows)
+        points = tuple((x, y) for x, y in part.points("points_mm", 2, 1))
     turn, centre = part.default("turn_deg", 0.0, "any"), part.pair("centre_mm", (0.0, 0.0))
     return Pattern(points, part.number("hole_mm"), turn, centre, part.flag("tapped"))
 
