@@ -3,7 +3,7 @@
 from typing import Any
 
 from kobrix.core.errors import BadFile
-from kobrix.evaluate.questions import ROW
+from kobrix.evaluate.rotor_heat import ROW
 from kobrix.evaluate.solve import Answer, pick
 from kobrix.fileformat.models import Setup
 from kobrix.fileformat.quantities import value_of

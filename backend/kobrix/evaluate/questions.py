@@ -1,15 +1,14 @@
 """Answers to the questions that a file may carry besides, in the names of the result file; null with its reason where there is none."""
 
-from collections.abc import Callable
 from functools import partial
-from typing import Any, TypeVar, cast
+from typing import Any
 
 import numpy as np
 
 from kobrix.core.constants import PUBLISHED, G, assumed
 from kobrix.core.errors import BadEntry, Impossible
 from kobrix.core.numerics import sensitivity, uncertainty
-from kobrix.core.physics import heat, inverse
+from kobrix.core.physics import inverse
 from kobrix.core.physics import stopping_distance as stops
 from kobrix.core.physics.chain import figure_at
 from kobrix.core.physics.disc import side_area
@@ -17,9 +16,11 @@ from kobrix.core.physics.drum import Drum
 from kobrix.core.physics.paths import Pull, solve_path
 from kobrix.core.physics.solved_setup import SolvedPath, SolvedSetup, settle, settle_decel
 from kobrix.core.physics.travel import trapped_air
-from kobrix.core.physics.vehicle import Load, height_by_lifting, one_state
+from kobrix.core.physics.vehicle import Load, height_by_lifting
 from kobrix.core.physics.working import working
+from kobrix.evaluate.of_one import or_reason, station_named, where
 from kobrix.evaluate.results import CM2, KPA, MM, result_document, step_document
+from kobrix.evaluate.rotor_heat import rotor_heat
 from kobrix.evaluate.shapes import (
     Answers,
     BarAnswer,
@@ -36,7 +37,6 @@ from kobrix.evaluate.shapes import (
     RearRotorAnswer,
     ReservoirAnswer,
     Result,
-    RotorHeat,
     StopAnswer,
     ToleranceAnswer,
     TrappedAirAnswer,
@@ -44,73 +44,37 @@ from kobrix.evaluate.shapes import (
 )
 from kobrix.evaluate.solve import Answer, pick
 from kobrix.evaluate.to_core import convert
-from kobrix.fileformat.files import check
 from kobrix.fileformat.models import Setup
-from kobrix.fileformat.paths import JsonObject
-from kobrix.fileformat.quantities import label_of, si, value_of
-from kobrix.fileformat.questions import Heat, Inverse, OfOne, Questions, Tolerance, Working
-from kobrix.fileformat.stations import DiscBrake, Station
+from kobrix.fileformat.quantities import si, value_of
+from kobrix.fileformat.questions import Inverse, Questions, Tolerance, Working
+from kobrix.fileformat.stations import DiscBrake
 
 _KMH = 3.6
 _SLOPE_STEP = 1e-4  # of the ±, for the central difference of the first order
 
 
-def _where(answer: Answer, solved_setup: SolvedSetup, asked: OfOne) -> tuple[int, SolvedPath]:
-    """Load state and control path of a question. Raises BadEntry with the names there are."""
-    names, load = answer.converted.load_names, 0
-    if asked.load_state is not None:
-        if asked.load_state not in names:
-            raise BadEntry("load_state", repr(asked.load_state), " or ".join(map(repr, names)))
-        load = names.index(asked.load_state)
-    if asked.path is None:
-        return load, solved_setup.main
-    if asked.path not in solved_setup.paths:
-        raise BadEntry("path", repr(asked.path), " or ".join(map(repr, solved_setup.paths)))
-    return load, solved_setup.paths[asked.path]
-
-
-def _station(answer: Answer, name: str) -> Station:
-    stations = [s for system in answer.setup.systems for s in system.stations]
-    found = next((s for s in stations if s.name == name), None)
-    if found is None:
-        raise BadEntry("station", repr(name), " or ".join(repr(s.name) for s in stations))
-    return found
-
-
-Answered = TypeVar("Answered")
-
-
-def _or_reason(names: tuple[str, ...], work: Callable[[], Answered]) -> Answered:
-    """The answer, or null for each of `names` with the reason."""
-    try:
-        return work()
-    except Impossible as refused:
-        nothing: Any = {**dict.fromkeys(names), "reason": f"{refused}"}
-        return cast(Answered, nothing)
-
-
 def _inverse(answer: Answer, solved_setup: SolvedSetup, asked: Inverse) -> InverseAnswers:
     doc: InverseAnswers = {}
     if asked.bore_for_effort is not None:
-        doc["bore_for_effort"] = _or_reason(("bore_mm",), lambda: _bore(answer, solved_setup, asked))
+        doc["bore_for_effort"] = or_reason(("bore_mm",), lambda: _bore(answer, solved_setup, asked))
     if asked.ratio_for_effort is not None:
         names = ("ratio", "pivot_to_pin_mm", "pin_move_mm")
-        doc["ratio_for_effort"] = _or_reason(names, lambda: _ratio(answer, solved_setup, asked))
+        doc["ratio_for_effort"] = or_reason(names, lambda: _ratio(answer, solved_setup, asked))
     if asked.rear_area_for_share is not None:
-        doc["rear_area_for_share"] = _or_reason(("rear_side_area_cm2",), lambda: _rear_area(answer, solved_setup, asked))
+        doc["rear_area_for_share"] = or_reason(("rear_side_area_cm2",), lambda: _rear_area(answer, solved_setup, asked))
     if asked.rear_rotor_for_share is not None:
-        doc["rear_rotor_for_share"] = _or_reason(("rear_rotor_diameter_mm",), lambda: _rear_rotor(answer, solved_setup, asked))
+        doc["rear_rotor_for_share"] = or_reason(("rear_rotor_diameter_mm",), lambda: _rear_rotor(answer, solved_setup, asked))
     if asked.bar_for_share is not None:
-        doc["bar_for_share"] = _or_reason(("bar_front_share",), lambda: _bar(answer, solved_setup, asked))
+        doc["bar_for_share"] = or_reason(("bar_front_share",), lambda: _bar(answer, solved_setup, asked))
     if asked.knee_for_lock_order is not None:
-        doc["knee_for_lock_order"] = _or_reason(("knee_kpa",), lambda: _knee(answer, solved_setup, asked))
+        doc["knee_for_lock_order"] = or_reason(("knee_kpa",), lambda: _knee(answer, solved_setup, asked))
     return doc
 
 
 def _bore(answer: Answer, solved_setup: SolvedSetup, asked: Inverse) -> BoreAnswer:
     assert asked.bore_for_effort is not None
     own = asked.bore_for_effort
-    load, path = _where(answer, solved_setup, own)
+    load, path = where(answer, solved_setup, own)
     wanted = si(own.decel_g, "decel_g"), si(own.effort_n, "effort_n")
     return {"bore_mm": inverse.bore_for_effort(path.healthy, solved_setup.wheels, load, *wanted) * MM}
 
@@ -118,7 +82,7 @@ def _bore(answer: Answer, solved_setup: SolvedSetup, asked: Inverse) -> BoreAnsw
 def _ratio(answer: Answer, solved_setup: SolvedSetup, asked: Inverse) -> RatioAnswer:
     assert asked.ratio_for_effort is not None
     own = asked.ratio_for_effort
-    load, path = _where(answer, solved_setup, own)
+    load, path = where(answer, solved_setup, own)
     ratio, pin = inverse.ratio_for_effort(path.healthy, load, si(own.decel_g, "decel_g"), si(own.effort_n, "effort_n"))
     now = float(path.healthy.pulls[0].system.control.pivot_to_pin)
     return {"ratio": ratio, "pivot_to_pin_mm": pin * MM, "pin_move_mm": (now - pin) * MM}
@@ -132,7 +96,7 @@ def _rear(path: SolvedPath) -> Any:
 
 
 def _scale(answer: Answer, solved_setup: SolvedSetup, asked: Any) -> tuple[SolvedPath, float]:
-    load, path = _where(answer, solved_setup, asked)
+    load, path = where(answer, solved_setup, asked)
     share = si(asked.decel_g, "decel_g"), si(asked.front_share, "front_share")
     return path, inverse.rear_scale_for_share(path.healthy, load, *share)
 
@@ -150,7 +114,7 @@ def _rear_rotor(answer: Answer, solved_setup: SolvedSetup, asked: Inverse) -> Re
     station = _rear(path)
     if isinstance(station.brake, Drum):
         return {"rear_rotor_diameter_mm": None, "rear_drum_diameter_mm": float(station.brake.radius) * 2.0 * scale * MM}
-    part = _station(answer, station.name).brake
+    part = station_named(answer, station.name).brake
     assert isinstance(part, DiscBrake)
     rotor, pad = si(part.rotor_diameter_mm or 0.0, "rotor_diameter_mm"), si(part.pad_height_mm or 0.0, "pad_height_mm")
     inset = assumed("disc.edge_inset") if part.edge_inset_mm is None else si(part.edge_inset_mm, "edge_inset_mm")
@@ -160,7 +124,7 @@ def _rear_rotor(answer: Answer, solved_setup: SolvedSetup, asked: Inverse) -> Re
 def _bar(answer: Answer, solved_setup: SolvedSetup, asked: Inverse) -> BarAnswer:
     assert asked.bar_for_share is not None
     own = asked.bar_for_share
-    load, path = _where(answer, solved_setup, own)
+    load, path = where(answer, solved_setup, own)
     wanted = si(own.decel_g, "decel_g"), si(own.front_share, "front_share")
     return {"bar_front_share": inverse.bar_for_share(path.healthy, load, *wanted)}
 
@@ -168,7 +132,7 @@ def _bar(answer: Answer, solved_setup: SolvedSetup, asked: Inverse) -> BarAnswer
 def _knee(answer: Answer, solved_setup: SolvedSetup, asked: Inverse) -> KneeAnswer:
     assert asked.knee_for_lock_order is not None
     own = asked.knee_for_lock_order
-    _, path = _where(answer, solved_setup, own)
+    _, path = where(answer, solved_setup, own)
     pull = next((p for p in path.healthy.pulls if any(s.axle == "rear" for s in p.system.stations)), None)
     if pull is None or len(path.healthy.pulls) != 1:
         raise Impossible("the knee", "one control must feed front and rear")
@@ -179,8 +143,8 @@ def _knee(answer: Answer, solved_setup: SolvedSetup, asked: Inverse) -> KneeAnsw
 def _trapped(answer: Answer, solved_setup: SolvedSetup) -> TrappedAirAnswer:
     asked = answer.questions.trapped_air
     assert asked is not None
-    load, path = _where(answer, solved_setup, asked)
-    _station(answer, asked.station)
+    load, path = where(answer, solved_setup, asked)
+    station_named(answer, asked.station)
     pull = next(p for p in path.healthy.pulls if any(s.name == asked.station for s in p.system.stations))
     if pull.pedal.travel is None:
         raise Impossible("trapped air", "it still needs " + ", ".join(answer.needs.get("travel", [])))
@@ -223,55 +187,11 @@ def _nominal(answer: Answer) -> NominalAnswer:
     return {"distance_m": stops.to_nominal(si(asked.distance_m, "distance_m"), *speeds)}
 
 
-def _heat(answer: Answer, solved_setup: SolvedSetup, asked: Heat) -> RotorHeat:
-    load, path = _where(answer, solved_setup, asked)
-    part = _station(answer, asked.station)
-    brake = part.brake
-    if not isinstance(brake, DiscBrake):
-        raise Impossible("heat", "rotor heat is worked out for discs only")
-    lacking = [n for n in ("rotor_mass_kg", "rotor_cooling_area_cm2") if getattr(brake, n) is None]
-    if lacking or not pick(path.design_known, load):
-        raise Impossible(
-            "heat", "it still needs " + ", ".join([label_of(n) for n in lacking] or ["brakes that give the design stop"])
-        )
-    at = path.healthy.at(path.design)
-    front, rear = pick(at.front, load, 0, 0), pick(at.rear, load, 0, 0)
-    share = (front if part.axle == "front" else rear) / (front + rear)
-    same = [s for system in answer.setup.systems for s in system.stations if s.axle == part.axle]
-    rotors = sum(s.wheels * (s.brake.rotors_per_wheel if isinstance(s.brake, DiscBrake) else 1) for s in same)
-    first, last = si(asked.speed_from_kmh, "speed_from_kmh"), si(asked.speed_to_kmh, "speed_to_kmh")
-    own_load = one_state(solved_setup.load, load)
-    energy = float(heat.stop_energy(own_load.mass, own_load.rotating, first, last, own_load.trailer.drag))
-    own = float(heat.rotor_energy(energy, share, rotors))
-    rotor = heat.Rotor(
-        si(brake.rotor_mass_kg or 0.0, "rotor_mass_kg"), si(brake.rotor_cooling_area_cm2 or 0.0, "rotor_cooling_area_cm2"),
-        bool(brake.rotor_vented),
-    )  # fmt: skip
-    air = si(asked.ambient_c, "ambient_c")
-    start = air if asked.start_c is None else si(asked.start_c, "start_c")
-    time = (first - last) / (pick(path.design_decel, load) * G)
-    pause, pause_speed = si(asked.cooling_time_s, "cooling_time_s"), si(asked.cooling_speed_kmh, "cooling_speed_kmh")
-    steps = [heat.Step(first, last, own, time, pause, pause_speed)] * asked.stops
-    starts, peaks, cooled = heat.series(rotor, start, air, steps)
-    fluid = next(s.fluid for s in answer.setup.systems if any(x.name == part.name for x in s.stations))
-    estimate, boiling = float(heat.fluid_estimate(max(map(float, peaks)), air)), heat.wet_boiling(fluid)
-    doc: RotorHeat = {
-        "stop_energy_j": energy, "axle_share": share, "rotor_energy_j": own,
-        "single_stop_rise_k": float(heat.rise(own, rotor.mass)),
-        "starts_c": [float(t) for t in starts], "peaks_c": [float(t) for t in peaks], "last_cooled_c": float(cooled),
-        "fluid_estimate_c": estimate, "wet_boiling_c": boiling, "fluid_margin_k": boiling - estimate,
-    }  # fmt: skip
-    if asked.friction_curve:
-        points = [(si(p.temperature_c, "temperature_c"), si(p.friction, "friction")) for p in asked.friction_curve]
-        doc["friction_at_start"] = [float(heat.friction_at(t, points)) for t in starts]
-    return doc
-
-
 def _parking(answer: Answer, solved_setup: SolvedSetup) -> ParkingAnswer:
     asked = answer.questions.parking
     assert asked is not None
-    load, _ = _where(answer, solved_setup, asked)
-    _station(answer, asked.station)
+    load, _ = where(answer, solved_setup, asked)
+    station_named(answer, asked.station)
     station = next(s for system in solved_setup.systems for s in system.stations if s.name == asked.station)
     mass, psi, chi = (
         pick(np.asarray(v), load, 0, 0) for v in (solved_setup.load.mass, solved_setup.load.front_share, solved_setup.load.chi)
@@ -322,7 +242,7 @@ def _nose_over(answer: Answer) -> NoseOverAnswer:
 
 
 def _working(answer: Answer, solved_setup: SolvedSetup, asked: Working) -> WorkingAnswer:
-    load, path = _where(answer, solved_setup, asked)
+    load, path = where(answer, solved_setup, asked)
     solved = path.healthy
     if asked.pedal_force_n is not None:
         place = solved.place_at(si(asked.pedal_force_n, "pedal_force_n"))
@@ -385,7 +305,7 @@ def _column(values: Any, load: int, samples: int) -> Any:
 
 
 def _tolerance(answer: Answer, solved_setup: SolvedSetup, asked: Tolerance) -> ToleranceAnswer:
-    load, path = _where(answer, solved_setup, asked)
+    load, path = where(answer, solved_setup, asked)
     name = next(n for n, p in solved_setup.paths.items() if p is path)
     nominal = {p: value_of(_typed_at(answer.setup, p), _field(p)) for p in asked.plus_minus}
     widths = {p: value_of(str(w).lstrip("±+- ") if isinstance(w, str) else w, _field(p)) for p, w in asked.plus_minus.items()}
@@ -431,48 +351,6 @@ def _slope(answer: Answer, asked: Tolerance, name: str, load: int, path: str, no
     return float(high - low) / (2.0 * step)
 
 
-def heat_of_all(setup: Setup, asked: JsonObject) -> dict[str, RotorHeat]:
-    """A series of slow-downs {question's own keys} for every disc of a `setup`: {station: heat, null with the reason}.
-
-    Raises BadFile for a question that cannot be read.
-    """
-    answer = Answer(setup)
-    found: dict[str, RotorHeat] = {}
-    for station in (s for system in setup.systems for s in system.stations):
-        question = check(Heat, {**asked, "station": station.name})
-        if answer.solved is None:
-            found[station.name] = {"peaks_c": None, "reason": "it still needs " + ", ".join(answer.needs["decel"])}
-        else:
-            found[station.name] = _or_reason(("peaks_c",), partial(_heat, answer, answer.solved, question))
-    return found
-
-
-# The row of stops that setups are compared by, and pads and fluid judged: our estimate of a hard road.
-ROW = {
-    "speed_from_kmh": 100, "speed_to_kmh": 0, "ambient_c": 20, "start_c": 80, "stops": 10, "cooling_speed_kmh": 80, "cooling_time_s": 30,
-}  # fmt: skip
-
-
-class PeakOverAir(RotorHeat):
-    """A rotor's heat with the air it is told above."""
-
-    air_c: float
-
-
-def row_of_stops(answer: Answer) -> dict[str, PeakOverAir]:
-    """What every disc of a complete `answer` whose mass and cooling area are known reaches in the row of stops {station: heat}."""
-    found: dict[str, PeakOverAir] = {}
-    if answer.solved is None:
-        return found
-    for station in (s for system in answer.setup.systems for s in system.stations):
-        brake = station.brake
-        if isinstance(brake, DiscBrake) and brake.rotor_mass_kg is not None and brake.rotor_cooling_area_cm2 is not None:
-            question = Heat.model_validate({**ROW, "station": station.name})
-            heat = _or_reason(("peaks_c",), partial(_heat, answer, answer.solved, question))
-            found[station.name] = {**heat, "air_c": float(ROW["ambient_c"])}
-    return found
-
-
 def answers_document(answer: Answer) -> Answers:
     """Every answer asked for besides, {question: document}; null figures carry their reason."""
     asked, solved = answer.questions, answer.solved
@@ -481,25 +359,25 @@ def answers_document(answer: Answer) -> Answers:
         if asked.inverse is not None:
             doc["inverse"] = _inverse(answer, solved, asked.inverse)
         if asked.trapped_air is not None:
-            doc["trapped_air"] = _or_reason(("trapped_air_cm3",), partial(_trapped, answer, solved))
+            doc["trapped_air"] = or_reason(("trapped_air_cm3",), partial(_trapped, answer, solved))
         if asked.heat is not None:
-            doc["heat"] = _or_reason(("peaks_c",), partial(_heat, answer, solved, asked.heat))
+            doc["heat"] = or_reason(("peaks_c",), partial(rotor_heat, answer, solved, asked.heat))
         if asked.parking is not None:
             doc["parking"] = _parking(answer, solved)
         if asked.working is not None:
-            doc["working"] = _or_reason(("steps",), partial(_working, answer, solved, asked.working))
+            doc["working"] = or_reason(("steps",), partial(_working, answer, solved, asked.working))
         if asked.tolerance is not None:
-            doc["tolerance"] = _or_reason(("p50_n",), partial(_tolerance, answer, solved, asked.tolerance))
+            doc["tolerance"] = or_reason(("p50_n",), partial(_tolerance, answer, solved, asked.tolerance))
     if asked.stop is not None:
         doc["stop"] = _stop(answer)
     if asked.mfdd is not None:
         doc["mfdd"] = _mfdd(answer)
     if asked.nominal is not None:
-        doc["nominal"] = _or_reason(("distance_m",), partial(_nominal, answer))
+        doc["nominal"] = or_reason(("distance_m",), partial(_nominal, answer))
     if asked.reservoir is not None:
         doc["reservoir"] = _reservoir(answer)
     if asked.cg_height is not None:
-        doc["cg_height"] = _or_reason(("cg_height_mm",), partial(_cg_height, answer))
+        doc["cg_height"] = or_reason(("cg_height_mm",), partial(_cg_height, answer))
     if asked.nose_over is not None:
         doc["nose_over"] = _nose_over(answer)
     return doc

@@ -13,7 +13,7 @@ from kobrix.core.rules.chances import broken
 from kobrix.core.rules.limits import CHANCE_GOOD, Bench, Judgement, RotorPeak, percent
 from kobrix.core.rules.run import judge
 from kobrix.evaluate.changes import with_edits, without_devices
-from kobrix.evaluate.questions import row_of_stops
+from kobrix.evaluate.rotor_heat import row_of_stops
 from kobrix.evaluate.shapes import Settle
 from kobrix.evaluate.solve import Answer, ByContent, answer_of, as_asked, control_paths_of, facts_of, failures_of, rooms_of
 from kobrix.evaluate.to_core import convert

@@ -5,7 +5,7 @@ from typing import Any
 
 from kobrix.core.errors import BadFile, NotFound
 from kobrix.demo import SETUPS
-from kobrix.evaluate.questions import heat_of_all
+from kobrix.evaluate.rotor_heat import heat_of_all
 from kobrix.evaluate.shapes import RotorHeat
 from kobrix.fileformat import files
 from kobrix.fileformat.job import Job

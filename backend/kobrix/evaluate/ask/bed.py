@@ -10,8 +10,8 @@ from kobrix.core.physics import heat
 from kobrix.core.physics.solved_setup import SolvedSetup
 from kobrix.core.physics.vehicle import Load
 from kobrix.evaluate.ask.subject import Subject
+from kobrix.evaluate.rotor_heat import rotor_of, rotors_on
 from kobrix.fileformat.asked import Asked
-from kobrix.fileformat.quantities import si
 from kobrix.fileformat.stations import DiscBrake
 
 MOST = 1000  # slow-downs of a stage
@@ -79,13 +79,9 @@ def _discs(subject: Subject) -> dict[str, Disc | None]:
         for part in system.stations:
             brake = part.brake
             found[part.name] = None
-            if not isinstance(brake, DiscBrake) or brake.rotor_mass_kg is None or brake.rotor_cooling_area_cm2 is None:
-                continue
-            same = [s for every in subject.setup.systems for s in every.stations if s.axle == part.axle]
-            rotors = sum(s.wheels * (s.brake.rotors_per_wheel if isinstance(s.brake, DiscBrake) else 1) for s in same)
-            rotor = heat.Rotor(si(brake.rotor_mass_kg, "rotor_mass_kg"), si(brake.rotor_cooling_area_cm2, "rotor_cooling_area_cm2"),
-                               bool(brake.rotor_vented))  # fmt: skip
-            found[part.name] = Disc(part.name, part.axle, rotor, rotors, system.fluid)
+            rotor = rotor_of(brake) if isinstance(brake, DiscBrake) else None
+            if rotor is not None:
+                found[part.name] = Disc(part.name, part.axle, rotor, rotors_on(subject.setup, part.axle), system.fluid)
     return found
 
 

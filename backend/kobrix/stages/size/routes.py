@@ -4,7 +4,7 @@ from fastapi import APIRouter
 from fastapi.responses import Response
 
 from kobrix.core.errors import BadFile
-from kobrix.evaluate.questions import heat_of_all
+from kobrix.evaluate.rotor_heat import heat_of_all
 from kobrix.evaluate.shapes import Moment, RotorHeat
 from kobrix.fileformat.job import AS_FOUND
 from kobrix.stages.common import ERRORS, Database, Route, as_json, setup_in_state, stored_job
