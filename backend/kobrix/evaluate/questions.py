@@ -18,10 +18,7 @@ from kobrix.core.physics.solved_setup import SolvedPath, SolvedSetup, settle, se
 from kobrix.core.physics.travel import trapped_air
 from kobrix.core.physics.vehicle import Load, height_by_lifting
 from kobrix.core.physics.working import working
-from kobrix.evaluate.of_one import or_reason, station_named, where
-from kobrix.evaluate.results import CM2, KPA, MM, result_document, step_document
-from kobrix.evaluate.rotor_heat import rotor_heat
-from kobrix.evaluate.shapes import (
+from kobrix.evaluate.answer_shapes import (
     Answers,
     BarAnswer,
     BoreAnswer,
@@ -36,12 +33,15 @@ from kobrix.evaluate.shapes import (
     RearAreaAnswer,
     RearRotorAnswer,
     ReservoirAnswer,
-    Result,
     StopAnswer,
     ToleranceAnswer,
     TrappedAirAnswer,
     WorkingAnswer,
 )
+from kobrix.evaluate.of_one import or_reason, station_named, where
+from kobrix.evaluate.results import CM2, KPA, MM, result_document, step_document
+from kobrix.evaluate.rotor_heat import rotor_heat
+from kobrix.evaluate.shapes import Result
 from kobrix.evaluate.solve import Answer, pick
 from kobrix.evaluate.to_core import convert
 from kobrix.fileformat.models import Setup

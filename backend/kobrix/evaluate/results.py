@@ -20,6 +20,7 @@ from kobrix.core.physics.working import Step
 from kobrix.core.physics.yaw import Turning, turning
 from kobrix.core.rules.limits import effort_level, travel_level
 from kobrix.core.rules.pins import pin_places
+from kobrix.evaluate.answer_shapes import WorkingStep
 from kobrix.evaluate.shapes import (
     DesignControl,
     DesignStop,
@@ -36,7 +37,6 @@ from kobrix.evaluate.shapes import (
     StationResult,
     SystemMoment,
     SystemResult,
-    WorkingStep,
 )
 from kobrix.evaluate.solve import Answer, facts_of, pick
 from kobrix.fileformat.quantities import si, value_of

@@ -7,8 +7,8 @@ from kobrix.core.errors import Impossible
 from kobrix.core.physics import heat
 from kobrix.core.physics.solved_setup import SolvedSetup
 from kobrix.core.physics.vehicle import one_state
+from kobrix.evaluate.answer_shapes import RotorHeat
 from kobrix.evaluate.of_one import or_reason, station_named, where
-from kobrix.evaluate.shapes import RotorHeat
 from kobrix.evaluate.solve import Answer, pick
 from kobrix.fileformat.files import check
 from kobrix.fileformat.models import Setup

@@ -5,8 +5,8 @@ from typing import Any
 
 from kobrix.core.errors import BadFile, NotFound
 from kobrix.demo import SETUPS
+from kobrix.evaluate.answer_shapes import RotorHeat
 from kobrix.evaluate.rotor_heat import heat_of_all
-from kobrix.evaluate.shapes import RotorHeat
 from kobrix.fileformat import files
 from kobrix.fileformat.job import Job
 from kobrix.fileformat.models import Setup

@@ -4,8 +4,9 @@ from fastapi import APIRouter
 from fastapi.responses import Response
 
 from kobrix.core.errors import BadFile
+from kobrix.evaluate.answer_shapes import RotorHeat
 from kobrix.evaluate.rotor_heat import heat_of_all
-from kobrix.evaluate.shapes import Moment, RotorHeat
+from kobrix.evaluate.shapes import Moment
 from kobrix.fileformat.job import AS_FOUND
 from kobrix.stages.common import ERRORS, Database, Route, as_json, setup_in_state, stored_job
 from kobrix.stages.size.compare import compare

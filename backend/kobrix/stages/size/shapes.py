@@ -8,18 +8,8 @@ from typing_extensions import TypedDict
 from kobrix.core.physics.failures import FailureKind
 from kobrix.core.physics.working import Figure
 from kobrix.core.rules.limits import Level
-from kobrix.evaluate.shapes import (
-    Axle,
-    DoubtedEntry,
-    Finding,
-    LimitedBy,
-    Lock,
-    Mend,
-    Moment,
-    Needs,
-    TrialsRun,
-    WorkingStep,
-)
+from kobrix.evaluate.answer_shapes import WorkingStep
+from kobrix.evaluate.shapes import Axle, DoubtedEntry, Finding, LimitedBy, Lock, Mend, Moment, Needs, TrialsRun
 from kobrix.fileformat.paths import JsonObject
 from kobrix.stages.common import Request
 
