@@ -29,6 +29,7 @@ from kobrix.fileformat.models import Setup, controls_of
 from kobrix.fileformat.shelf import ShelfPart
 
 _SHORT, _OFFERED = 5, 2  # tried on fewer trials, and offered
+_NONE, _WIDENS, _LOWERS = range(3)  # how a change helps
 _PAIRS = 40  # pairs of changes that are looked at nominally
 _LOWEST = 0.7e6  # Pa: below it no knee is set
 _STEPS, _REAR_FIRST = 8, 0.05  # halvings of a knee; the chance of rear first that it may leave
@@ -130,10 +131,13 @@ def _looked_at(one: Judgement, base: _Known, shelf: tuple[ByContent[ShelfPart], 
     now = answer_of(known)
     singles = list(_candidates(one, setup, before, shelf))
     special = list(_set_by_trials(one, base))
-    fine = [c for c in singles if _helps(one, now, known, as_found, wanted, c)]
+    helped = [(_help(one, now, known, as_found, wanted, c), c) for c in singles]
+    fine = [c for help_, c in helped if help_ > _NONE]
     if one.rule == "pin_move":
         return fine[:_SHORT]
-    fine = sorted([*special, *fine], key=lambda c: c.change)
+    # What nominally lowers the level comes before what only widens the margin: small steps would use up the few that are tried.
+    cures = {id(c) for help_, c in helped if help_ == _LOWERS} | {id(c) for c in special}
+    fine = sorted([*special, *fine], key=lambda c: (id(c) not in cures, c.change))
     if (
         len(fine) < _SHORT
         and _most_tried(setup) > 3
@@ -150,37 +154,33 @@ def _pairs(one: Judgement, base: _Known, singles: list[Change], now: Answer) -> 
         (both(a, b) for n, a in enumerate(singles) for b in singles[n + 1 :] if a.family != b.family), key=lambda c: c.change
     )
     for pair in pairs[:_PAIRS]:
-        if _helps(one, now, known, as_found, wanted, pair):
+        if _help(one, now, known, as_found, wanted, pair) > _NONE:
             yield pair
 
 
-def _helps(
+def _help(
     one: Judgement, now: Answer, known: ByContent[Setup], as_found: ByContent[Setup] | None, wanted: float | None, change: Change
-) -> bool:
-    """Whether a change nominally lowers the level of a judgement, or widens its margin."""
+) -> int:
+    """How a change helps a judgement nominally: not, its margin is wider, or its level falls."""
     made = _setup(known, change)
     if made is None:
-        return False
+        return _NONE
     answer, found = answer_of(made), None if as_found is None else answer_of(as_found)
     if one.rule == "pin_move":
-        return _same_pedal(now, answer, one.system)
+        return _LOWERS if _same_pedal(now, answer, one.system) else _NONE
     then = {j.id: j for j in nominal(answer, found, wanted, heats=False)}.get(one.id)
     if one.rule == "lock_order":
-        return _lock_margin(answer) > _lock_margin(now) + 1e-9
+        margins = _lock_margin(now), _lock_margin(answer)
+        return _NONE if margins[1] <= margins[0] + 1e-9 else _LOWERS if margins[0] <= 0.0 < margins[1] else _WIDENS
     if then is None:
-        return True
+        return _LOWERS
     mine = {j.id: j for j in nominal(now, found, wanted, heats=False)}.get(one.id)
     if mine is None or _rank(then.level) > _rank(mine.level):
-        return True
+        return _LOWERS
     if then.value is None or mine.value is None or one.chance is None:
-        return False
-    return (
-        then.value > mine.value
-        if one.rule == "failure"
-        else then.value < mine.value
-        if one.kind != "light"
-        else then.value > mine.value
-    )
+        return _NONE
+    more = one.rule == "failure" or one.kind == "light"
+    return _WIDENS if (then.value > mine.value if more else then.value < mine.value) else _NONE
 
 
 def _lock_margin(answer: Answer) -> float:
