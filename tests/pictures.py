@@ -79,6 +79,7 @@ def main() -> None:
                 page.locator(f"input[data-path$={shot.focus}]").first.focus()
             page.evaluate("document.fonts.ready")
             page.wait_for_function(SETTLED, timeout=120_000)
+            page.wait_for_load_state("networkidle", timeout=120_000)  # the mends come last
             page.wait_for_timeout(900)
             page.screenshot(path=FOLDER / f"{shot.name}.png")
             context.close()
