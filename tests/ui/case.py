@@ -52,6 +52,14 @@ class UiCase(unittest.TestCase):
         expect(page.get_by_role("textbox", name="Push")).to_be_visible()  # the line comes first, the fields a frame later
         return page
 
+    def tick(self, name: str, on: bool = True, page: Page | None = None) -> None:
+        """Press the checkbox of that name unless it stands so already, and wait until it does."""
+        box = (page or self.page).get_by_role("checkbox", name=name)
+        expect(box).to_be_visible()
+        if box.is_checked() != on:
+            box.click(force=True)
+        expect(box).to_be_checked(checked=on)
+
     def no_errors(self, *allowed: str) -> None:
         """No console error but those of refusals that the test provoked."""
         self.assertEqual([e for e in self.errors if not any(a in e for a in allowed)], [])

@@ -45,7 +45,7 @@ class Compared(Asked):
         page = self.side_by_side()
         entries = page.get_by_role("table", name="Entries that differ").locator("tbody tr")
         every = entries.count()
-        page.get_by_role("checkbox", name="as found").uncheck(force=True)
+        self.tick("as found", on=False)
         expect(page.get_by_role("columnheader", name="as found")).to_have_count(0)
         told = self.ask("/jobs/1/compare?load=0&against=as%20found")
         still = [r for r in told["inputs"] if len(set(r["values"][1:])) > 1]

@@ -28,10 +28,7 @@ class Matched(UiCase):
         if self.touch:
             self.page.get_by_role("button", name="what may change, what must hold").tap()
         for group in ("Front brakes", "Rear brakes", "Rear valve"):
-            tick = self.page.get_by_role("checkbox", name=f"{group} may change")
-            expect(tick).to_be_visible()
-            if tick.is_checked():
-                tick.uncheck(force=True)
+            self.tick(f"{group} may change", on=False)
         self.tried("250")
 
     def tried(self, count: str = r"\d[\d ]*") -> None:
@@ -51,9 +48,9 @@ class OnALaptop(Matched):
         page.get_by_role("radio", name=re.compile("Plan A")).click()
         page.get_by_role("link", name="Match: search other parts from plan A").click()
         self.only_pins_and_bores()
-        page.get_by_role("checkbox", name="Rear brakes may change").check(force=True)
+        self.tick("Rear brakes may change")
         self.tried("1 250")
-        page.get_by_role("checkbox", name="Rear valve may change").check(force=True)
+        self.tick("Rear valve may change")
         self.tried("23 750")
         rows = page.get_by_role("table").get_by_role("row")
         self.assertGreaterEqual(rows.count() - 1, 3)
@@ -176,7 +173,7 @@ class OnALaptop(Matched):
 
     def test_a_part_is_put_on_the_shelf_and_tried(self) -> None:
         page = self.begin()
-        page.get_by_role("checkbox", name="Rear brakes may change").check(force=True)
+        self.tick("Rear brakes may change")
         self.tried("1 250")
         page.get_by_role("button", name=re.compile("^Rear brakes:")).click()
         page.get_by_role("button", name="Put a part on the shelf").click()
@@ -206,7 +203,7 @@ class OnALaptop(Matched):
     def test_nothing_breaks_a_rule_in_either_theme_and_nothing_sticks_out(self) -> None:
         page = self.begin()
         for name in ("Front brakes", "Rear valve"):
-            page.get_by_role("checkbox", name=f"{name} may change").check(force=True)
+            self.tick(f"{name} may change")
             page.get_by_role("button", name=re.compile(f"^{name}:")).click()
         self.tried()
         for theme in ("light", "dark"):
@@ -227,7 +224,7 @@ class ByTouch(Matched):
     def test_a_plan_is_found_and_taken(self) -> None:
         page = self.begin()
         page.get_by_text("Rear valve").tap()
-        page.get_by_role("checkbox", name="Rear valve may change").check(force=True)
+        self.tick("Rear valve may change")
         self.tried(r"[\d ]*0")
         take = page.get_by_role("button", name=re.compile("^Take as plan C: setup ")).first
         take.tap()

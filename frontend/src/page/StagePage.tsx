@@ -1,7 +1,8 @@
 /** What every stage's page shares: its title, its head on a sheet and on a phone, its keys and its finder. */
-import { useEffect, type ReactNode } from 'react';
+import { useCallback, useEffect, useRef, type ReactNode } from 'react';
 import type { Page, PageName, ViewOf } from '../api/pages';
 import type { Job, StageState } from '../api/types';
+import { whenStill } from '../ui/useCoalesced';
 import { useMedia, WIDE } from '../ui/useMedia';
 import type { Target } from './Finder';
 import { useHelps } from './Helps';
@@ -32,8 +33,16 @@ interface StagePageProps {
   /** The page below its head, on a sheet or not. */
   children: (head: ReactNode, wide: boolean) => ReactNode;
 }
+/** The same, once what is still being dragged or stepped is stored: it would land on top of what was undone. */
+function useStill(act: () => void): () => void {
+  const latest = useRef(act);
+  useEffect(() => void (latest.current = act));
+  return useCallback(() => void whenStill().then(() => latest.current()), []);
+}
 export function StagePage(props: StagePageProps) {
-  const { job, stages, stage, title, onUndo, onRedo } = props;
+  const { job, stages, stage, title } = props;
+  const onUndo = useStill(props.onUndo);
+  const onRedo = useStill(props.onRedo);
   const wide = useMedia(WIDE);
   useEffect(() => {
     document.title = `${job.name}: ${title}, Kobrix`;

@@ -5,6 +5,10 @@ export type Take = (value: number, gesture: string) => Promise<unknown>;
 
 const LONGEST_MS = 500;
 
+const going = new Set<Promise<void>>();
+/** Once nothing that was moved waits for its answer any more: what is undone then is the whole gesture. */
+export const whenStill = () => Promise.allSettled([...going]);
+
 /**
  * The place shown until it is answered for, or null; and the way to move it.
  * The next question waits until the last answer is drawn, that is, until `value` is another one; an answer that
@@ -22,29 +26,34 @@ export function useCoalesced(value: number, onTake: Take) {
     drawn.current.then();
   }, [value]);
   useEffect(() => () => void (wanted.current = null), []);
-  const move = useCallback(async (to: number, gesture: string) => {
+  const move = useCallback((to: number, gesture: string): Promise<void> => {
     setMoved(to);
     wanted.current = [to, gesture];
-    if (busy.current) return;
+    if (busy.current) return Promise.resolve();
     busy.current = true;
-    while (wanted.current) {
-      const [next, of] = wanted.current as [number, string];
-      const before = drawn.current.value;
-      wanted.current = null;
-      try {
-        await latest.current(next, of);
-      } catch {
-        break; // refused, and said so: the place goes back
+    const run = async () => {
+      while (wanted.current) {
+        const [next, of] = wanted.current as [number, string];
+        const before = drawn.current.value;
+        wanted.current = null;
+        try {
+          await latest.current(next, of);
+        } catch {
+          break; // refused, and said so: the place goes back
+        }
+        if (drawn.current.value !== before) continue;
+        await new Promise<void>((then) => {
+          drawn.current.then = then;
+          window.setTimeout(then, LONGEST_MS);
+        });
       }
-      if (drawn.current.value !== before) continue;
-      await new Promise<void>((then) => {
-        drawn.current.then = then;
-        window.setTimeout(then, LONGEST_MS);
-      });
-    }
-    busy.current = false;
-    wanted.current = null;
-    setMoved(null);
+      busy.current = false;
+      wanted.current = null;
+      setMoved(null);
+    };
+    const running = run().finally(() => going.delete(running));
+    going.add(running);
+    return running;
   }, []);
   return { moved, move };
 }
