@@ -103,7 +103,10 @@ def _tests_of(fault: Fault) -> list[str]:
     """The tests to ask, the nearest first: those of the module's own folder, then those of the rooms that stand on it."""
     room = fault.file.relative_to(KOBRIX).parent.as_posix()
     near = ROOT / "tests" / room
-    folders = [near, *(ROOT / "tests" / f for f in ("evaluate", "published", "core", "stages", "fileformat", "store", "api"))]
+    folders = [
+        near,
+        *(ROOT / "tests" / f for f in ("ask", "evaluate", "published", "core", "stages", "fileformat", "store", "api")),
+    ]
     files = dict.fromkeys(f for folder in folders for f in sorted(folder.rglob("test_*.py")))
     own = [f for f in files if f.stem == f"test_{fault.file.stem}"]
     return [f.relative_to(ROOT).as_posix() for f in dict.fromkeys([*own, *files])]

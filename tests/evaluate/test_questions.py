@@ -2,6 +2,7 @@
 
 import copy
 import json
+import math
 import unittest
 from typing import Any
 
@@ -11,7 +12,7 @@ from kobrix.fileformat import files
 from kobrix.fileformat.models import Setup
 from kobrix.fileformat.questions import Questions
 
-from tests.cases import evaluate, example_document, example_setup
+from tests.cases import demo_job, evaluate, example_document, example_setup
 
 LINKAGE = {"rest_angle_deg": -98, "sense": 1, "bore_point_mm": [160, -82], "bore_direction_deg": 0, "rod_mm": "7 in"}
 
@@ -98,6 +99,25 @@ class Doubt(unittest.TestCase):
         found = answers(weak, tolerance=asked)["tolerance"]
         self.assertGreater(found["never_reached_probability"], 0.05)
         self.assertLess(found["never_reached_probability"], 0.95)
+
+
+class DrumsForAShare(unittest.TestCase):
+    def test_the_wheel_cylinder_and_the_drum_that_are_told_give_the_share(self) -> None:
+        setup = demo_job().setup("as found")
+        asked = {"decel_g": 0.6, "front_share": 0.72}
+        found = answers(setup, inverse={"rear_area_for_share": asked, "rear_rotor_for_share": asked})["inverse"]
+        area, drum = found["rear_area_for_share"], found["rear_rotor_for_share"]
+        self.assertIsNone(area["rear_side_area_cm2"])
+        self.assertIsNone(drum["rear_rotor_diameter_mm"])
+        wheel_cylinder = math.sqrt(area["rear_cylinder_area_cm2"] * 4 / math.pi) * 10
+        for told in ({"wheel_cylinder_mm": wheel_cylinder}, {"drum_diameter_mm": drum["rear_drum_diameter_mm"]}):
+            document = setup.model_dump(mode="json", exclude_unset=True)
+            document["systems"][0]["stations"][1]["brake"].update(told)
+            own = files.check(Setup, document)
+            first = next(iter(evaluate(own, Questions(wanted_decels_g=[0.6]))["load_states"].values()))["paths"]["service"]
+            push = first["pedal_force_for_decel"][0]["pedal_force_n"]
+            then = next(iter(evaluate(own, Questions(pedal_forces_n=[push]))["load_states"].values()))["paths"]["service"]
+            self.assertAlmostEqual(then["at_pedal_force"][0]["front_brake_share"], 0.72, places=6, msg=str(told))
 
 
 class Working(unittest.TestCase):

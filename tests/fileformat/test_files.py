@@ -45,6 +45,7 @@ class Refusals(unittest.TestCase):
             (lambda d: d.update(version=7), ["version", "7", "allowed is 1"]),
             (lambda d: d.update(version=True), ["version", "True"]),
             (lambda d: d.update(format="other"), ["format", "'other'", "kobrix-setup"]),
+            (lambda d: d["systems"][0]["stations"][0]["lines"]["hard_lines"][0].update(outer_mm=4.75, wall_mm=2.4), ["wall_mm", "below 2.375 mm", "must have a bore"]),
             (lambda d: d["systems"][0]["stations"][0].update(tyre="round"), ["tyre", "'round'", "185/65R15"]),
             (lambda d: d["systems"][0]["stations"][0]["brake"].update(pad_height_mm=140), ["pad_height_mm", "140 mm", "below 129 mm"]),
             (lambda d: d["systems"][0]["stations"][0]["brake"].update(pistons_mm=[]), ["pistons_mm"]),

@@ -50,13 +50,14 @@ class Knots(unittest.TestCase):
 
     def test_a_set_of_bores_gives_what_each_gives_alone(self) -> None:
         bores = np.array([0.0174625, 0.0206375, 0.0254])
-        together = variants.attempt(
-            case_of(plain_system(), plain_load()), variants.with_bore(plain_system(), bores[:, None, None, None])
-        )
-        for bore, push, pad in zip(bores, together.push, together.pad if together.pad is not None else [], strict=True):
-            alone = variants.attempt(case_of(plain_system(), plain_load()), plain_system(bore=float(bore)))
-            self.assertAlmostEqual(float(alone.push), float(push), places=9)
-            self.assertAlmostEqual(float(alone.pad if alone.pad is not None else 0.0), float(pad), places=12)
+        for base in (plain_system(), plain_system(rear_devices=MIXED, booster=VACUUM)):  # knees and run-out in another order each
+            together = variants.attempt(case_of(base, plain_load()), variants.with_bore(base, bores[:, None, None, None]))
+            assert together.pad is not None
+            for bore, push, pad in zip(bores, together.push, together.pad, strict=True):
+                alone = variants.attempt(case_of(base, plain_load()), variants.with_bore(base, float(bore)))
+                assert alone.pad is not None
+                self.assertAlmostEqual(float(alone.push), float(push), places=9)
+                self.assertAlmostEqual(float(alone.pad), float(pad), places=12)
 
 
 class Places(unittest.TestCase):

@@ -70,6 +70,8 @@ class TheTextComputes(unittest.TestCase):
         self.assertAlmostEqual(sum(s.value for s in parts), steps["service.travel"].value, places=9)
         self.assertTrue(any(s.id.endswith("mount") for s in parts) and any(s.id.endswith("air") for s in parts))
         self.assertTrue(all(math.isfinite(s.value) for s in steps.values()))
+        for part in parts:
+            self.assertAlmostEqual(computed(part.numbers) * 1e3 / part.value, 1.0, delta=3e-3, msg=f"{part.id}: {part.numbers}")
 
     def test_it_follows_what_uses_what_back_to_the_push(self) -> None:
         steps = steps_of(plain_system(), 200.0)

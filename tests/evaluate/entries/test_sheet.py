@@ -3,6 +3,7 @@
 import typing
 import unittest
 from typing import Any
+from unittest import mock
 
 from kobrix.core.constants import ASSUMED, STAND_INS
 from kobrix.core.errors import BadEntry, BadFile, Impossible, NotFound
@@ -14,6 +15,7 @@ from kobrix.fileformat.job import Job
 from kobrix.fileformat.layouts import new_job
 from kobrix.fileformat.paths import set_at
 from kobrix.fileformat.quantities import inch_fraction, other_unit
+from kobrix.stages.measure.service import standing
 
 from tests.cases import conforms, demo_document, demo_job
 
@@ -81,6 +83,17 @@ class OfTheDemo(unittest.TestCase):
         self.assertEqual([m["label"] for m in sheet["needs"]["decel"]], ["Cylinder: bore"])
         self.assertEqual([m["label"] for m in sheet["needs"]["travel"]], ["Pedal: travel to the stop"])
         self.assertEqual(entries(sheet)["as_found.systems.0.cylinder.bore_mm"]["needed"], "decel")
+
+    def test_how_far_measure_is(self) -> None:
+        document = demo_document()
+        begun = measured(files.check(Job, document))
+        self.assertLess(begun["done"], begun["total"])
+        words = f"begun: {begun['done']} of {begun['total']}"
+        self.assertEqual(standing(files.check(Job, document)), {"state": "begun", "words": words})
+        for done, unsure, state in ((0, 0, "empty"), (7, 0, "ready"), (7, 2, "doubt")):
+            whole = {"done": done, "total": 7, "doubted": unsure}
+            with mock.patch("kobrix.stages.measure.service.measured", return_value=whole):
+                self.assertEqual(standing(files.check(Job, document))["state"], state)
 
     def test_a_tolerance_gives_a_range_and_a_senseless_one_is_refused(self) -> None:
         document = demo_document()

@@ -114,6 +114,13 @@ class EveryCombination(unittest.TestCase):
         self.assertEqual(found["not_beaten"], beaten.count(False))
         self.assertEqual(sum(not row["beaten"] for row in found["kept"]), beaten.count(False))
 
+    def test_each_thing_that_may_change_counts_its_choices(self) -> None:
+        found = asked(booster_gone=True).sizes(twin=False)
+        wanted = {"pin places": 4, "bores": 3, "front brakes": 4, "rear brakes": 3, "valves": 5, "boosters": 2}
+        self.assertEqual(found, wanted)
+        self.assertEqual(asked().sizes(twin=True)["bores"], 9)
+        self.assertEqual(Search(setup="plan A").sizes(twin=False), {})
+
     def test_counts_squares_and_words_agree(self) -> None:
         found = self.run_.progress()
         self.assertEqual(found["total"], found["done"])

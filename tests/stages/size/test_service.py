@@ -92,6 +92,11 @@ class Working(unittest.TestCase):
         self.assertIn("systems.0.cylinder.bore_mm", by["service.front.inlet"]["provenance"])
         self.assertIn("systems.0.stations.1.brake.pistons_mm", by["service.rear.clamp"]["provenance"])
         self.assertIn("systems.0.stations.0.lines.hoses.0.length_mm", by["service.travel.front.hose"]["provenance"])
+        load = "vehicle.load_states.0."
+        self.assertEqual(by["decel"]["provenance"], [f"{load}mass_kg"])
+        self.assertEqual(by["adhesion.front"]["provenance"], [])  # of the load and the force alone, each with its own
+        shared = [f"{load}{name}" for name in ("mass_kg", "front_share", "cg_height_mm")]
+        self.assertEqual(by["load.front"]["provenance"], [*shared, "vehicle.wheelbase_mm"])
         self.assertAlmostEqual(by["service.front.inlet"]["value"], 5.42, places=2)
         for step in steps:
             for path in step["provenance"]:
