@@ -1,5 +1,6 @@
 """A browser, a server with the demo job, and the words to drive the page with."""
 
+import re
 import unittest
 from contextlib import ExitStack
 from typing import Any
@@ -10,6 +11,7 @@ from tests.browser import ROOT, chromium, quick_server
 
 AXE = (ROOT / "frontend" / "node_modules" / "axe-core" / "axe.min.js").read_text(encoding="utf-8")
 LAPTOP, PHONE = (1280, 800), (390, 844)
+FIGURES_GONE = re.compile(r"404 \(Not Found\) .*/api/jobs/\d+/(verdicts|mends|moment|heat|compare)\b")
 PATIENCE = 20_000  # ms: a slow machine is no defect
 expect.set_options(timeout=PATIENCE)
 
@@ -42,7 +44,7 @@ class UiCase(unittest.TestCase):
         context.set_default_timeout(PATIENCE)
         page = context.new_page()
         page.on("pageerror", lambda error: self.errors.append(str(error)))
-        page.on("console", lambda said: self.errors.append(said.text) if said.type == "error" else None)
+        page.on("console", lambda said: self.errors.append(f"{said.text} {said.location['url']}") if said.type == "error" else None)
         return page
 
     def open(self, path: str = "/jobs/1/size", page: Page | None = None) -> Page:
@@ -60,9 +62,11 @@ class UiCase(unittest.TestCase):
             box.click(force=True)
         expect(box).to_be_checked(checked=on)
 
-    def no_errors(self, *allowed: str) -> None:
-        """No console error but those of refusals that the test provoked."""
-        self.assertEqual([e for e in self.errors if not any(a in e for a in allowed)], [])
+    def no_errors(self, *allowed: str, plan_gone: bool = False) -> None:
+        """No console error but those of refusals that the test provoked; `plan_gone`: a plan was taken out, and figures of it that
+        were on their way came back as not there."""
+        refused = [e for e in self.errors if not any(a in e for a in allowed)]
+        self.assertEqual([e for e in refused if not (plan_gone and FIGURES_GONE.search(e))], [])
 
     def fits(self, page: Page | None = None) -> None:
         """Nothing can be pushed sideways, once the page has settled."""
