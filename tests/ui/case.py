@@ -44,7 +44,9 @@ class UiCase(unittest.TestCase):
         context.set_default_timeout(PATIENCE)
         page = context.new_page()
         page.on("pageerror", lambda error: self.errors.append(str(error)))
-        page.on("console", lambda said: self.errors.append(f"{said.text} {said.location['url']}") if said.type == "error" else None)
+        page.on(
+            "console", lambda said: self.errors.append(f"{said.text} {said.location['url']}") if said.type == "error" else None
+        )
         return page
 
     def open(self, path: str = "/jobs/1/size", page: Page | None = None) -> Page:

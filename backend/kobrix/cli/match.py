@@ -62,6 +62,8 @@ def _spreads(row: Kept) -> list[tuple[Percentiles | None, str, int, str]]:
 def _table(found: Found) -> str:
     lines = [f"{found['done']:,} combinations tried at {found['decel_g']:.2f} g: {found['meet']:,} meet every limit, "
              f"{found['not_beaten']:,} of them nothing beats"]  # fmt: skip
+    if found["control"] is not None:
+        lines.append(f'one control at a time: {found["control"]}, pressed alone; "control" in the question takes another')
     lines += [f"  {fall['count']:>9,}  {fall['words']} ({fall['only']:,} only for that)" for fall in found["fall"]]
     lines += [f"  {more['count']:,} more {more['words']}" for more in found["more"]]
     told = [row for row in found["kept"] if row["reasons"]]

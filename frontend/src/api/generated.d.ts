@@ -541,7 +541,7 @@ export interface paths {
         };
         /**
          * Match Choices
-         * @description What a search that starts from a setup may be made of.
+         * @description What a search that starts from a setup may be made of; of several controls it is for one, the first where none is named.
          */
         get: operations["match_choices_api_jobs__job_id__match_choices_get"];
         put?: never;
@@ -1362,6 +1362,8 @@ export interface components {
         Found: {
             /** Setup */
             setup: string;
+            /** Control */
+            control: string | null;
             /** Total */
             total: number;
             /** Done */
@@ -1768,6 +1770,8 @@ export interface components {
          */
         MatchChoices: {
             ask: components["schemas"]["Search"];
+            /** Controls */
+            controls: string[];
             /** Own */
             own: components["schemas"]["OwnParts"][];
             /** Twin */
@@ -2256,6 +2260,11 @@ export interface components {
              * @default as found
              */
             setup: string;
+            /**
+             * Control
+             * @description Of several controls the one that is searched, alone; left out, the first.
+             */
+            control?: string | null;
             pins?: components["schemas"]["Pins"] | null;
             bores?: components["schemas"]["Bores"] | null;
             front?: components["schemas"]["Brakes"] | null;
@@ -4888,6 +4897,7 @@ export interface operations {
         parameters: {
             query: {
                 setup: string;
+                control?: string | null;
             };
             header?: never;
             path: {

@@ -6,14 +6,17 @@ import type { Search, SearchState } from './types';
 
 const POLL_MS = 120; // between two looks at a search under way
 
-export const useMatchChoices = (id: number, revision: number, setup: string) =>
+/** Of several controls one is searched: by name, or the first. */
+export const useMatchChoices = (id: number, revision: number, setup: string, control: string | null) =>
   useQuery({
-    queryKey: keys.choices(id, revision, setup),
+    queryKey: keys.choices(id, revision, setup, control),
     ...lasting(60_000),
     placeholderData: keepPreviousData,
     queryFn: () =>
       answered(() =>
-        client.GET('/api/jobs/{job_id}/match/choices', { params: { path: { job_id: id }, query: { setup } } }),
+        client.GET('/api/jobs/{job_id}/match/choices', {
+          params: { path: { job_id: id }, query: { setup, ...(control === null ? {} : { control }) } },
+        }),
       ),
   });
 

@@ -13,7 +13,9 @@ from kobrix.demo import SETUPS
 from kobrix.evaluate.solve import Answer, wanted_stop
 from kobrix.evaluate.verdicts import nominal
 from kobrix.fileformat import files
-from kobrix.fileformat.job import Job
+from kobrix.fileformat.job import AS_FOUND, Job
+from kobrix.fileformat.models import Setup
+from kobrix.stages.match.alone import alone
 from kobrix.stages.match.choices import choices_of
 from kobrix.stages.match.parts import brake_of, brake_words, common_parts, price_of
 from kobrix.stages.match.request import Search
@@ -217,7 +219,7 @@ class Asking(unittest.TestCase):
             with self.subTest(bad), self.assertRaises(BadFile):
                 asked(**bad)
 
-    def test_several_controls_and_gaps_say_why(self) -> None:
+    def test_gaps_say_why(self) -> None:
         document = demo_document()
         del document["plans"][0]["systems"][0]["control"]["available_travel_mm"]
         with self.assertRaisesRegex(Impossible, "available_travel_mm"):
@@ -296,6 +298,59 @@ class Shelf(unittest.TestCase):
         ):  # fmt: skip
             with self.subTest(words), self.assertRaisesRegex(BadFile, words):
                 files.check(Job, {**document, "shelf": [*document["shelf"], part]})
+
+
+class OneControlAtATime(unittest.TestCase):
+    """Several controls: the one that is searched alone, its edits and entries below the whole vehicle."""
+
+    def job(self, name: str) -> Job:
+        [path] = [p for p in SETUPS if p.stem.startswith(name)]
+        setup = files.read_file(files.parse_json(path.read_bytes()))
+        assert isinstance(setup, Setup)
+        return files.as_job(setup)
+
+    def test_every_control_of_every_vehicle_runs_to_the_end(self) -> None:
+        for name, controls in (
+            ("motorcycle", ["hand", "foot"]),
+            ("light-aircraft", ["left", "right"]),
+            ("trials-car", ["pedal"]),
+        ):
+            job = self.job(name)
+            for control in controls:
+                with self.subTest(name, control=control):
+                    choices: Any = choices_of(job, AS_FOUND, control)
+                    self.assertEqual((choices["controls"], choices["reason"]), (controls, None))
+                    found = searched(job, choices["ask"])
+                    self.assertEqual((found["control"], found["done"]), (control, found["total"]))
+                    self.assertNotIn("rear_first", [f["id"] for f in found["fall"]])
+
+    def test_what_is_kept_is_the_control_changed_in_the_whole_vehicle(self) -> None:
+        job = self.job("motorcycle")
+        found = searched(job, files.check(Search, {"control": "foot", "bores": {"sizes_mm": ["1/2 in", "9/16 in", "5/8 in"]}}))
+        row = next(r for r in found["kept"] if r["edits"])
+        self.assertTrue(all(e["path"].startswith("/systems/1/") for e in row["edits"]))
+        self.assertTrue(all(m["path"].split(".")[2] == "1" for m in row["doubt"]["measure"] if ".systems." in m["path"]))
+        whole = Answer(edited(job.setup(AS_FOUND), row["edits"]))
+        assert whole.solved is not None
+        path = whole.solved.paths["foot_alone"]
+        place, known = path.healthy.reach(found["decel_g"])
+        self.assertTrue(known.all())
+        self.assertAlmostEqual(float(np.max(path.healthy.push_at(place))), row["push_n"], delta=1e-6 * row["push_n"])
+
+    def test_what_is_said_of_its_entries_goes_with_it(self) -> None:
+        document = self.job("motorcycle").model_dump(mode="json", exclude_unset=True)
+        hand, foot = (f"as_found.systems.{i}.cylinder.bore_mm" for i in (0, 1))
+        document |= {"exact": [hand], "tolerances": {foot: "± 0.1 mm", "vehicle.wheelbase_mm": "± 20 mm"}}
+        whole = files.check(Job, document)
+        of_foot = alone(whole, AS_FOUND, "foot")
+        self.assertEqual(of_foot.job.exact, [])
+        self.assertEqual(
+            of_foot.job.tolerances, {"as_found.systems.0.cylinder.bore_mm": "± 0.1 mm", "vehicle.wheelbase_mm": "± 20 mm"}
+        )
+        self.assertEqual(of_foot.path("as_found.systems.0.cylinder.bore_mm"), foot)
+        self.assertEqual(alone(whole, AS_FOUND, "hand").job.exact, [hand])
+        with self.assertRaisesRegex(NotFound, "hand, foot"):
+            alone(whole, AS_FOUND, "knee")
 
 
 if __name__ == "__main__":

@@ -256,8 +256,9 @@ def _behind_limits(behind: _Behind, wheels: dict[Axle, int], bounds: Bounds) -> 
     def over(mask: Any) -> Mask:
         return behind.over(np.asarray(mask, dtype=np.float64)[..., None]) > 0.0
 
-    rear = over(event.rear & ~event.front)
-    if bounds.margin > 0.0:
+    both = bool(np.any(road.front > 0.0)) and bool(np.any(road.rear > 0.0))
+    rear = over(event.rear & ~event.front & both)  # a control of the rear alone has no order to keep
+    if bounds.margin > 0.0 and both:
         close = road.locks["rear"] < road.locks["front"] + bounds.margin
         rear = rear | over(close & np.isfinite(road.locks["rear"]))
     if bounds.lift:
@@ -265,7 +266,6 @@ def _behind_limits(behind: _Behind, wheels: dict[Axle, int], bounds: Bounds) -> 
     mark("rear_first", rear.any(axis=1))
     lock = behind.over(event.decel[..., None])
     mark("early_lock", (lock < bounds.first_lock * (1.0 - 1e-12)).any(axis=1))
-    both = bool(np.any(road.front > 0.0)) and bool(np.any(road.rear > 0.0))
     if both:
         some, _, _ = rear_first_grips(road, wheels)
         mark("slippery", (over(some) & ~rear).any(axis=1) & ~rear.any(axis=1))

@@ -103,8 +103,8 @@ def uncertainty_of(
     push = _by_trial(healthy.push_at(place)[..., 0, 0], trials).max(axis=1)
     pads = _by_trial(np.asarray(pull.pedal.pad_at(pull.place(place)))[..., 0, 0], trials).max(axis=1)
     front, rear = (_by_trial(road.locks[axle][..., 0], trials) for axle in ("front", "rear"))
-    both = np.isfinite(front) & np.isfinite(rear)
-    margin = np.where(both, rear - front, np.inf).min(axis=1)
+    known = np.isfinite(front) & np.isfinite(rear)
+    margin = np.subtract(rear, front, out=np.full(front.shape, np.inf), where=known).min(axis=1)
     broken = _broken(batch, bounds, found, trials, reached, push, pads)
     doc["chances"] = {key: float(np.mean(mask)) for key, mask in broken.items()}
     doc["joint_chance"] = 1.0 - float(np.mean(np.any(list(broken.values()), axis=0)))
@@ -129,7 +129,8 @@ def _broken(
     """Which trials break each limit."""
     healthy = batch.main.healthy
     road, event = healthy.road, healthy.event
-    late = _by_trial(event.rear[..., 0] & ~event.front[..., 0], trials).max(axis=1) > 0.0
+    both = bool(np.any(road.front > 0.0)) and bool(np.any(road.rear > 0.0))
+    late = _by_trial(event.rear[..., 0] & ~event.front[..., 0] & both, trials).max(axis=1) > 0.0
     if bounds.lift:
         late = late | (_by_trial(event.lift[..., 0], trials).max(axis=1) > 0.0)
     lock = _by_trial(event.decel[..., 0], trials).min(axis=1)
@@ -139,7 +140,7 @@ def _broken(
     broken: dict[str, Mask] = {
         "no_stop": ~reached, "rear_first": late, "early_lock": lock < least, "effort": ~reached | (push > bounds.effort),
     }  # fmt: skip
-    if bool(np.any(road.front > 0.0)) and bool(np.any(road.rear > 0.0)):
+    if both:
         some = _by_trial(rear_first_grips(road, batch.wheels)[0][..., 0], trials).max(axis=1) > 0.0
         broken["slippery"] = some & ~late
         if bounds.sharing:

@@ -9,17 +9,20 @@ from kobrix.evaluate.solve import ByContent, answer_of, wanted_stop
 from kobrix.fileformat.fields import number_text
 from kobrix.fileformat.job import Job
 from kobrix.fileformat.quantities import si, value_of
+from kobrix.stages.match.alone import alone, controls_to_search
 from kobrix.stages.match.parts import brake_words, common_parts
 from kobrix.stages.match.request import Search, default_search
 from kobrix.stages.match.shapes import MatchChoices
 from kobrix.stages.match.space import bounds_of, rim_mm, space_of
 
 
-def choices_of(job: Job, name: str) -> MatchChoices:
-    """Everything a person may choose of for a search from the setup by `name`; the `reason` where there can be none.
-
-    Raises NotFound.
+def choices_of(whole: Job, name: str, control: str | None = None) -> MatchChoices:
+    """Everything a person may choose of for a search from the setup by `name` of the `whole` job, of several controls one by name or
+    the first; the `reason` where there can be none. Raises NotFound.
     """
+    controls = controls_to_search(whole.setup(name))
+    own_control = alone(whole, name, control)
+    job = own_control.job
     setup = job.setup(name)
     document = setup.model_dump(exclude_none=True, exclude_unset=True)
     own = setup.systems[0]
@@ -27,7 +30,7 @@ def choices_of(job: Job, name: str) -> MatchChoices:
     decel = wanted_stop([answer_of(ByContent(job.setup(n))) for n in job.names]) or 0.0
     bores = [cylinder.front.bore_mm, cylinder.rear.bore_mm] if cylinder.kind == "twin" else [cylinder.bore_mm]
     rims = {s.axle: rim for s in own.stations if (rim := rim_mm(s)) is not None}
-    ask, reason = default_search(setup, name, job.shelf), None
+    ask, reason = default_search(setup, name, job.shelf).model_copy(update={"control": own_control.name}), None
     limit = 0.0
     try:
         space_of(job, Search(setup=name), decel)
@@ -36,7 +39,7 @@ def choices_of(job: Job, name: str) -> MatchChoices:
         reason = str(error)
     pin = own.control.pivot_to_pin_mm
     return {
-        "ask": ask,
+        "ask": ask, "controls": controls,
         "own": [
             {"axle": s.axle, "words": brake_words(document["systems"][0]["stations"][k]["brake"]), "drum": s.brake.kind == "drum"}
             for k, s in enumerate(own.stations)

@@ -123,6 +123,8 @@ class Search(Sparse):
     """A search: the `setup` it starts from, what may change (left out: it stays), `limits`, and what is `wanted`."""
 
     setup: Name = "as found"
+    control: Name | None = None
+    """Of several controls the one that is searched, alone; left out, the first."""
     pins: Pins | None = None
     bores: Bores | None = None
     front: Brakes | None = None

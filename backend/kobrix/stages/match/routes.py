@@ -25,10 +25,10 @@ def _searches(request: Request, path: Database) -> Searches:
 
 
 @router.get("/{job_id}/match/choices", response_model=MatchChoices)
-def match_choices(job_id: int, setup: str, request: Request, path: Database) -> Response:
-    """What a search that starts from a setup may be made of."""
+def match_choices(job_id: int, setup: str, request: Request, path: Database, control: str | None = None) -> Response:
+    """What a search that starts from a setup may be made of; of several controls it is for one, the first where none is named."""
     _searches(request, path).workers.ready()
-    return as_json(choices_of(stored_job(path, job_id).job, setup))
+    return as_json(choices_of(stored_job(path, job_id).job, setup, control))
 
 
 @router.post("/{job_id}/match", response_model=SearchState)

@@ -16,6 +16,7 @@ from kobrix.evaluate.uncertainty import FEWER, TRIALS
 from kobrix.fileformat.job import AS_FOUND, Job
 from kobrix.fileformat.paths import JsonObject
 from kobrix.fileformat.quantities import si
+from kobrix.stages.match.alone import alone
 from kobrix.stages.match.chances import as_found_trials, uncertainty_of
 from kobrix.stages.match.request import Search
 from kobrix.stages.match.shapes import Fallen, Found, Kept, LetIn, Mark, Miss, Scale, Squares
@@ -37,7 +38,9 @@ class Run:
     """One search under way: `ask` on a `job`; `step` tries the next part, `finish` chooses and doubts."""
 
     def __init__(self, job: Job, ask: Search) -> None:
-        self.job, self.ask = job, ask
+        self.alone = alone(job, ask.setup, ask.control)
+        self.job, self.ask = self.alone.job, ask
+        job = self.job
         names = [AS_FOUND, *(p.name for p in job.plans)]
         self.answers = {name: Answer(job.setup(name)) for name in names}
         decel = wanted_stop(list(self.answers.values())) or 0.0
@@ -131,7 +134,7 @@ class Run:
             if n
         ]
         return {
-            "setup": ask.setup, "total": self.total, "done": self.done, "outside": self.outside, "unfit": self.space.unfit,
+            "setup": ask.setup, "control": self.alone.name, "total": self.total, "done": self.done, "outside": self.outside, "unfit": self.space.unfit,
             "decel_g": bounds.decel, "room_mm": self.space.room * 1e3, "effort_n": bounds.effort, "travel_share": bounds.travel_share,
             "first_lock_g": bounds.first_lock, "band": {"low": self.space.band.low, "good": self.space.band.good},
             "scale": self.scale, "across": ACROSS, "up": UP, "squares": self._squares(), "meet": int(self.firsts[-1]),
@@ -242,6 +245,10 @@ class Run:
             told = uncertainty_of(self.job, self.ask.setup, changed, self.space.bounds, self.ask.seed, TRIALS, found)
             row["doubt"], row["joint_chance"] = told, told["joint_chance"]
             row["sure"] = (row["joint_chance"] or 0.0) >= SURE
+            for entry in told["measure"]:
+                entry["path"] = self.alone.path(entry["path"])
+        for made in (*doc["kept"], *doc["misses"]):
+            made["edits"] = self.alone.edits(made["edits"])
         return doc
 
     def _fronts(self, costs: Floats) -> tuple[Mask, Mask]:

@@ -113,6 +113,8 @@ class Found(TypedDict):
     """What a search has found so far."""
 
     setup: str
+    control: str | None
+    """Of several controls the one that was searched, alone."""
     total: int
     done: int
     outside: int
@@ -162,6 +164,8 @@ class MatchChoices(TypedDict):
     """What a search on a setup may be made of: a first `ask`, what is fitted, and all parts there are."""
 
     ask: Search
+    controls: list[str]
+    """Of several controls their names: they are searched one at a time."""
     own: list[OwnParts]
     twin: bool
     booster: str | None

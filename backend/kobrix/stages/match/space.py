@@ -28,6 +28,7 @@ from kobrix.fileformat.quantities import si, value_of
 from kobrix.fileformat.questions import Questions
 from kobrix.fileformat.shelf import ShelfPart
 from kobrix.fileformat.stations import DiscBrake, Station
+from kobrix.stages.match.alone import controls_to_search
 from kobrix.stages.match.parts import PartOfFile, brake_of, brake_words, named, price_of
 from kobrix.stages.match.request import Brakes, Search, Valves
 
@@ -275,7 +276,7 @@ def _stations(
             record = settle(replace(base, stations=(station_of(part, own_system.fluid),)), load).stations[0]
             bare = replace(record, devices=tuple(d for d in record.devices if not isinstance(d, valves.Proportioning)))
             rotor = brake.get("rotor_diameter_mm")
-            fits = limit is None or rotor is None or value_of(rotor, "rotor_diameter_mm") < limit
+            fits = not edits or limit is None or rotor is None or value_of(rotor, "rotor_diameter_mm") < limit
             words = brake_words(brake)
             makes = {id(station): structure_of(station) for station in (record, bare)}  # all with a valve are of one make
             valved = structure_of(replace(bare, devices=(*bare.devices, valves.Proportioning(1.0, 1.0))))
@@ -363,8 +364,8 @@ def bounds_of(setup: Setup, ask: Search, decel: float, found: Answer | None = No
 def space_of(job: Job, ask: Search, decel: float, found: Answer | None = None) -> Space:
     """The `ask` on a setup of a `job` at one stop of `decel` [g]. Raises BadEntry, Impossible and NotFound in words."""
     setup = job.setup(ask.setup)
-    if len(setup.systems) != 1 or setup.systems[0].second_control is not None:
-        raise Impossible("a search", "this vehicle has several controls; a search is for one pedal with all the brakes")
+    if controls_to_search(setup):
+        raise Impossible("a search", "this vehicle has several controls: they are searched one at a time")
     own = setup.systems[0]
     if own.control.linkage is not None:
         raise Impossible("a search", "a pedal with a linkage is evaluated one by one")

@@ -167,8 +167,17 @@ export function MatchPage({ job, stages }: StageProps<null>) {
   const [search] = useSearchParams();
   const asked = search.get('setup');
   const setup = asked !== null && job.setups.includes(asked) ? asked : (job.setups[1] ?? job.setups[0] ?? '');
+  const control = search.get('control');
   const { shownForce, shownPressure } = usePreferred();
-  return <Ready key={`${setup} ${shownForce} ${shownPressure}`} job={job} stages={stages} setup={setup} />;
+  return (
+    <Ready
+      key={`${setup} ${control ?? ''} ${shownForce} ${shownPressure}`}
+      job={job}
+      stages={stages}
+      setup={setup}
+      control={control}
+    />
+  );
 }
 
 /** What the search says, in a sentence. */
@@ -196,10 +205,11 @@ interface ReadyProps {
   job: Job;
   stages: readonly StageState[];
   setup: string;
+  control: string | null;
 }
 const NO_TARGETS: [] = [];
-function Ready({ job, stages, setup }: ReadyProps) {
-  const matching = useMatch(job, setup);
+function Ready({ job, stages, setup, control }: ReadyProps) {
+  const matching = useMatch(job, setup, control);
   const go = useNavigate();
   const back = `/jobs/${job.id}/size`;
   const again = matching?.onAgain;
@@ -242,7 +252,10 @@ function Body({ head, wide, matching, back }: BodyProps) {
       {head}
       <main>
         <Bar>
-          <h1>Match, from {setup}</h1>
+          <h1>
+            Match, from {setup}
+            {matching.search.control ? `, ${matching.search.control}` : ''}
+          </h1>
           <p role="status">
             {tried}
             {kept !== '' && <span>{kept}</span>}

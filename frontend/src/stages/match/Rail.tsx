@@ -1,10 +1,11 @@
 /** What may change and over what, what stays, what must hold, and what is wanted. */
 import { useState } from 'react';
 import { Button, ToggleButton } from 'react-aria-components';
+import { useSearchParams } from 'react-router';
 import styled from 'styled-components';
 import { ToggleRow } from '../../ui/ToggleRow';
 import { percent } from '../../units/format';
-import { asItStays, groupsOf, NAMES, summary, ticked, typedOr, type Group } from './search';
+import { asItStays, axlesOf, groupsOf, NAMES, summary, ticked, typedOr, type Group } from './search';
 import { Entry } from './Entry';
 import { Parts } from './Parts';
 import { Tick } from '../../ui/Tick';
@@ -119,6 +120,33 @@ function BoreFields({ matching }: { matching: Matching }) {
         onTake={(text) => act({ do: 'set', group: 'bores', change: { price: number(text) } })}
       />
     </>
+  );
+}
+
+/** Of several controls, which one is searched. */
+function Controls({ matching }: { matching: Matching }) {
+  const [params, setParams] = useSearchParams();
+  const { controls } = matching.choices;
+  return (
+    <section aria-label="Which control">
+      <h2>Which control</h2>
+      <ToggleRow
+        aria-label="Control that is searched"
+        disallowEmptySelection
+        selectedKeys={[matching.search.control ?? controls[0] ?? '']}
+        onSelectionChange={(keys) => {
+          const [control] = keys;
+          if (control !== undefined) setParams({ ...Object.fromEntries(params), control: String(control) });
+        }}
+      >
+        {controls.map((c) => (
+          <ToggleButton key={c} id={c}>
+            {c}
+          </ToggleButton>
+        ))}
+      </ToggleRow>
+      <p className="say">One control at a time, pressed alone; the others stay as they are.</p>
+    </section>
   );
 }
 
@@ -255,6 +283,7 @@ export function Rail({ matching }: { matching: Matching }) {
   const [liked, setLiked] = useState(search.wanted.effort_n != null || search.wanted.travel_mm != null);
   return (
     <Own>
+      {choices.controls.length > 1 && <Controls matching={matching} />}
       <section aria-label="What may change">
         <h2>What may change</h2>
         <ul>
@@ -282,8 +311,10 @@ export function Rail({ matching }: { matching: Matching }) {
             {limit('travel_share', 'travel below', percent(choices.travel_limit_share))}
             {limit('first_lock_g', 'no lock below', `${choices.decel_g.toFixed(2)} g`)}
             {limit('price', 'price below', 'no limit', true)}
-            {limit('largest_rotor_front_mm', 'rotor, front', rim(choices.rims_mm, 'front'))}
-            {limit('largest_rotor_rear_mm', 'rotor, rear', rim(choices.rims_mm, 'rear'))}
+            {axlesOf(choices).includes('front') &&
+              limit('largest_rotor_front_mm', 'rotor, front', rim(choices.rims_mm, 'front'))}
+            {axlesOf(choices).includes('rear') &&
+              limit('largest_rotor_rear_mm', 'rotor, rear', rim(choices.rims_mm, 'rear'))}
           </div>
           {choices.car && (
             <Tick on={search.limits.sharing} onChange={(on) => act({ do: 'limits', change: { sharing: on } })}>
@@ -292,7 +323,8 @@ export function Rail({ matching }: { matching: Matching }) {
           )}
         </Item>
         <p className="say">
-          Always: the front locks first on every road and in every load, no chamber is spent
+          Always: {axlesOf(choices).length > 1 ? 'the front locks first on every road and in every load, ' : ''}no
+          chamber is spent
           {choices.car ? ', and what a lost circuit leaves is enough' : ''}. A rotor must be smaller than the rim;
           measure the room inside the wheel.
         </p>

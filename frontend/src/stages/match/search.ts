@@ -133,6 +133,17 @@ export const NAMES: Record<Group, string> = {
   bar: 'Balance bar',
   booster: 'Booster',
 };
+/** The axles that what is searched brakes. */
+export const axlesOf = (choices: MatchChoices): string[] => [...new Set(choices.own.map((o) => o.axle))];
 /** The groups that this setup has at all. */
-export const groupsOf = (choices: MatchChoices): Group[] =>
-  GROUPS.filter((g) => (g !== 'bar' || choices.twin) && (g !== 'booster' || choices.booster !== null));
+export function groupsOf(choices: MatchChoices): Group[] {
+  const axles = axlesOf(choices);
+  const has: Partial<Record<Group, boolean>> = {
+    bar: choices.twin,
+    booster: choices.booster !== null,
+    front: axles.includes('front'),
+    rear: axles.includes('rear'),
+    valve: axles.length > 1,
+  };
+  return GROUPS.filter((g) => has[g] ?? true);
+}

@@ -34,8 +34,9 @@ export interface Matching {
   steps: Steps;
 }
 
-export function useMatch(job: Job, setup: string): Matching | null {
-  const choices = useMatchChoices(job.id, job.revision, setup).data;
+export function useMatch(job: Job, setup: string, asks: string | null): Matching | null {
+  const choices = useMatchChoices(job.id, job.revision, setup, asks).data;
+  const control = asks ?? choices?.ask.control ?? null;
   const last = useSearchState(job.id).data;
   const searches = useSearch(job.id);
   const steps = useSteps(job, null);
@@ -46,13 +47,14 @@ export function useMatch(job: Job, setup: string): Matching | null {
   const [lit, setLit] = useState<string | null>(null);
   const asked = useRef<Search | null>(null);
 
+  const own = useCallback((ask: Search) => ask.setup === setup && (ask.control ?? null) === control, [setup, control]);
   // What was asked last stands there again after a reload; the first time, what most people want to look at.
   useEffect(() => {
     if (search !== null || !choices || !last) return;
-    const again = last.ask?.setup === setup && last.found !== null ? last.ask : null;
+    const again = last.ask && own(last.ask) && last.found !== null ? last.ask : null;
     if (again) asked.current = again;
     dispatch({ do: 'take', search: again ?? choices.ask });
-  }, [search, choices, last, setup]);
+  }, [search, choices, last, own]);
 
   const { mutate } = searches.begin;
   const begin = useCallback(
@@ -73,7 +75,7 @@ export function useMatch(job: Job, setup: string): Matching | null {
     return () => window.clearTimeout(timer);
   }, [search, begin, can]);
 
-  const state = last && last.ask?.setup === setup ? last : null;
+  const state = last?.ask && own(last.ask) ? last : null;
   const found = state?.found ?? null;
   const rows = useMemo(() => filtered(found?.kept ?? [], filter), [found, filter]);
   const next = job.next_plan;
