@@ -966,6 +966,8 @@ export interface components {
             circuits: string[];
             /** Chambers */
             chambers: components["schemas"]["ChamberParts"][];
+            /** Crossed */
+            crossed: boolean;
         };
         /**
          * Derived

@@ -82,8 +82,18 @@ export function Lines({ parts, rows, now }: { parts: Parts; rows: readonly Row[]
   const portX = r2(sidePort(BODY.x, (now.piston ?? 0) * S.cylinder));
   const portY = AXIS.front + half;
   const figuresOf = (s: StationParts) => now.stations[s.name];
+  const wet = Object.values(now.stations).some((s) => s.inlet > 0);
   return (
     <>
+      {parts.cylinder.crossed && rows.length > 1 && (
+        <>
+          <Pipe d={`M${right + 14},${AXIS.front}L${right + 62},${AXIS.rear}`} wet={wet} />
+          <Pipe d={`M${right + 8},${AXIS.rear}L${right + 68},${AXIS.front}`} wet={wet} />
+          <Words x={right + 60} y={(AXIS.front + AXIS.rear) / 2 + 4} as="label-quiet">
+            crossed
+          </Words>
+        </>
+      )}
       {rows.map((row) => {
         const { station, y } = row;
         const end = r2(brakeLeft(station) + 4);

@@ -11,7 +11,7 @@ import { decel, millimetres, size } from '../units/format';
 import { force, great, otherPressure, pressure, torque, written, type Displayed } from '../units/display';
 import { FORCE, onAxle, thickness } from './geometry';
 import { CylinderFields, PedalFields, PistonFields, RotorFields, ValveFields, type FieldsProps } from './PartFields';
-import { boreName, wasPistons, wasRotors, type PartsProps } from './PartsRow';
+import { boreName, cylinderKind, wasPistons, wasRotors, type PartsProps } from './PartsRow';
 import { factors, firstLock, gripUsed, linkNames, sliding } from './words';
 
 const HEIGHTS = [112, 178, 56, 168, 132, 172, 172, 112, 104];
@@ -305,7 +305,7 @@ export function LineDown({ description, ...props }: PartsProps & { description: 
       </b>
       <CylinderFields {...fields} />
       <p>
-        {parts.cylinder.kind}, {size(parts.cylinder.bore_mm)} mm; {chain[3]}
+        {cylinderKind(parts)}, {size(parts.cylinder.bore_mm)} mm; {chain[3]}
       </p>
       {now.piston !== null && parts.cylinder.stroke_mm !== null && (
         <p>

@@ -76,6 +76,9 @@ export const wasRotors = (was: PathView) =>
   was.parts.stations
     .map((s) => `${side(s)} ${s.disc ? size(s.disc.rotor_diameter_mm) : `drum ${size(s.drum?.drum_diameter_mm ?? 0)}`}`)
     .join(', ');
+/** Its kind as a mechanic says it: a tandem cylinder of a diagonal car is crossed. */
+export const cylinderKind = ({ cylinder }: PathView['parts']) =>
+  cylinder.crossed ? `${cylinder.kind}, crossed` : cylinder.kind;
 export const boreName = (parts: PathView['parts']) => parts.cylinder.bore_name ?? `${size(parts.cylinder.bore_mm)} mm`;
 export const caliperWords = (solved: PathView) =>
   solved.parts.stations
@@ -109,7 +112,7 @@ const PedalToCylinder = memo(function PedalToCylinder({ was, ...fields }: CellsP
       </div>
       <div>
         <CylinderFields {...fields} />
-        {!twin && <Small>{`${parts.cylinder.kind}, ${size(parts.cylinder.bore_mm)} mm`}</Small>}
+        {!twin && <Small>{`${cylinderKind(parts)}, ${size(parts.cylinder.bore_mm)} mm`}</Small>}
         {was && !twin && <Small data-was>{`was ${boreName(was.parts)}, ${size(was.parts.cylinder.bore_mm)} mm`}</Small>}
       </div>
     </>

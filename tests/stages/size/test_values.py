@@ -12,7 +12,7 @@ from kobrix.fileformat.quantities import value_of
 from kobrix.stages.size.compare import compare
 from kobrix.stages.size.service import moment_at, size_view
 
-from tests.cases import demo_job
+from tests.cases import demo_document, demo_job
 
 G = 9.80665
 
@@ -193,6 +193,17 @@ class OfTheDemo(unittest.TestCase):
 
 
 class OfEveryVehicle(unittest.TestCase):
+    def test_a_diagonal_split_is_drawn_crossed_and_nothing_else(self) -> None:
+        crossed = {}
+        for circuits in ("front_rear", "diagonal"):
+            document = demo_document()
+            document["as_found"]["systems"][0]["cylinder"]["circuits"] = circuits
+            solved = size_view(files.check(Job, document), 0)["setups"][0]["solved"]
+            assert solved is not None
+            [path] = solved["paths"]
+            crossed[circuits] = path["lines"][0]["parts"]["cylinder"]["crossed"]
+        self.assertEqual(crossed, {"front_rear": False, "diagonal": True})
+
     def test_chambers_share_the_rod_and_drums_have_their_cylinder_s_area(self) -> None:
         drums = 0
         for file in SETUPS:

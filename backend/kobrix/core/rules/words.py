@@ -3,12 +3,20 @@
 from collections.abc import Sequence
 
 from kobrix.core.physics.chain import System
+from kobrix.core.physics.cylinder import Chamber
 from kobrix.core.physics.failures import Failing
 
 
 def plain(name: str) -> str:
     """A `name` [text] as it is said: without underscores. Source: the person's own word."""
     return name.replace("_", " ")
+
+
+def crosses(system: System, chamber: Chamber) -> bool:
+    """Whether a `chamber` [record] of a `system` [record] feeds wheels of both axles and leaves others of each to another one: a
+    diagonal split. Source: common practice."""
+    axles = {system.station(f.station).axle for f in chamber.feeds}
+    return len(axles) == 2 and all(f.wheels < system.station(f.station).wheels for f in chamber.feeds)
 
 
 def circuit_words(system: System | None, circuit: str) -> str:
@@ -22,10 +30,8 @@ def circuit_words(system: System | None, circuit: str) -> str:
     if len(chambers) == 1:
         return "the only circuit"
     own = next((c for c in chambers if c.name == circuit), None)
-    if own is not None:
-        axles = {system.station(f.station).axle for f in own.feeds}
-        if len(axles) == 2 and all(f.wheels < system.station(f.station).wheels for f in own.feeds):
-            return f"{'first' if own is chambers[0] else 'second'} diagonal circuit"
+    if own is not None and crosses(system, own):
+        return f"{'first' if own is chambers[0] else 'second'} diagonal circuit"
     return f"{plain(circuit)} circuit"
 
 

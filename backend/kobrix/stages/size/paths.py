@@ -17,6 +17,7 @@ from kobrix.core.physics.gains import LEAST_GAIN, Match, link_gains
 from kobrix.core.physics.paths import Solved
 from kobrix.core.physics.solved_setup import SolvedPath, SolvedSetup
 from kobrix.core.physics.valves import Passive, Proportioning
+from kobrix.core.rules.words import crosses
 from kobrix.core.rules.words import failure_words as failure_words
 from kobrix.evaluate.results import CM2, KPA, MM, Places, PullPlaces, failures_document, first_lock
 from kobrix.evaluate.solve import Answer, pick
@@ -117,6 +118,7 @@ def parts(answer: Answer, system: chain.System) -> Parts:
                  "area_cm2": float(c.area) * CM2, "share": float(c.force_share)}
                 for c in cylinder.chambers
             ],
+            "crossed": len(cylinder.chambers) > 1 and all(crosses(system, c) for c in cylinder.chambers),
         },
         "stations": [_station_parts(s, answer, stated[s.name]) for s in system.stations],
     }  # fmt: skip

@@ -59,6 +59,8 @@ class CylinderParts(TypedDict):
     stroke_mm: float | None
     circuits: list[str]
     chambers: list[ChamberParts]
+    crossed: bool
+    """Whether each circuit feeds a wheel of either axle: a diagonal split."""
 
 
 class DiscParts(TypedDict):

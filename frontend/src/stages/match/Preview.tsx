@@ -48,8 +48,12 @@ const Quiet = styled.div`
   color: var(--ink-2);
 `;
 
-/** The moment of a setup's main path at the stop wanted, in its first load state. */
-const stopOf = (setup: SetupView | undefined): Moment | null => setup?.solved?.paths.at(-1)?.states[0]?.at_stop ?? null;
+/** The first load state of the path that is searched: of one control alone, or of all together. */
+function stateOf(setup: SetupView | undefined, control: string | null) {
+  const paths = setup?.solved?.paths;
+  const path = control === null ? paths?.at(-1) : paths?.find((p) => p.system === control);
+  return path?.states[0];
+}
 
 function links(moment: Moment | null, load: string): [string, string][] {
   const system = Object.values(moment?.systems ?? {})[0];
@@ -71,6 +75,7 @@ function links(moment: Moment | null, load: string): [string, string][] {
 
 export function Preview({ row, matching }: { row: Kept | null; matching: Matching }) {
   const { job, setup } = matching;
+  const control = matching.search.control ?? null;
   const { mutate: tryOwn, data: own } = useTry(job.id);
   const { mutate, data, reset } = useTry(job.id);
   useEffect(() => tryOwn({ setup, edits: [] }), [setup, job.revision, tryOwn]);
@@ -79,9 +84,10 @@ export function Preview({ row, matching }: { row: Kept | null; matching: Matchin
     else mutate({ setup, edits: row.edits });
   }, [row, setup, job.revision, mutate, reset]);
   const mine = row !== null && data ? data.setup : null;
-  const load = own?.setup.solved?.paths.at(-1)?.states[0]?.name ?? '';
-  const now = links(stopOf(mine ?? own?.setup), load);
-  const was = links(stopOf(own?.setup), load);
+  const before = stateOf(own?.setup, control);
+  const load = before?.name ?? '';
+  const now = links(stateOf(mine ?? own?.setup, control)?.at_stop ?? null, load);
+  const was = links(before?.at_stop ?? null, load);
   if (now.length === 0) return null;
   return (
     <Own as="dl" aria-label={row === null ? `Force line, ${setup}` : 'Force line of the setup looked at'}>
