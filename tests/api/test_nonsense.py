@@ -112,6 +112,25 @@ class Changes(ApiCase):
     def test_a_huge_body_is_refused_by_its_size(self) -> None:
         self.assert_problem(self.client.post("/api/jobs", content=b" " * 5_000_000, headers=JSON), 413, "At most 4,000,000 bytes")
 
+    def test_numbers_too_great_names_too_long_and_values_too_deep_are_said(self) -> None:
+        for number in (2**63, 10**30):
+            for page in ("", "/size", "/stages", "/mends?setup=plan%20A"):
+                self.assert_problem(self.client.get(f"/api/jobs/{number}{page}"), 404)
+        self.assert_problem(self.client.post("/api/jobs/1/try", json={"setup": "nobody", "edits": []}), 404)
+        self.assert_problem(self.client.get(f"/assets/{'a' * 5000}"), 404)
+        for path in (".", "..", "[", "plans.²", "/", "/..", "~", "/plans/²/name", "/plans/-1"):
+            for way in ("changes", "try"):
+                body = (
+                    {"base": 0, "edits": [{"path": path, "value": 1}]}
+                    if way == "changes"
+                    else {"setup": "plan A", "edits": [{"path": path, "value": 1}]}
+                )
+                with self.subTest(way, path=path):
+                    self.assert_problem(self.client.post(f"/api/jobs/1/{way}", json=body), 422)
+        deep = '{"base": 0, "edits": [{"path": "/plans/0/note", "value": ' + "[" * 900 + "]" * 900 + "}]}"
+        self.assert_problem(self.client.post("/api/jobs/1/changes", content=deep.encode(), headers=JSON), 422)
+        self.assertEqual(self.job()["revision"], 0)
+
     def test_many_edits_and_long_labels_are_refused(self) -> None:
         edits = [{"path": "/name", "value": "x"}] * 5000
         response = self.client.post("/api/jobs/1/changes", json={"base": 0, "edits": edits})

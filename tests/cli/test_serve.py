@@ -5,6 +5,7 @@ import contextlib
 import io
 import json
 import socket
+import sqlite3
 import tempfile
 import unittest
 import urllib.request
@@ -15,7 +16,7 @@ from kobrix.cli import serve
 from kobrix.cli.main import main
 from kobrix.demo import JOBS
 from kobrix.store import jobs
-from kobrix.store.connection import open_db, prepare
+from kobrix.store.connection import in_words, open_db, prepare
 
 from tests.browser import free_port, server
 
@@ -59,6 +60,38 @@ class Refused(unittest.TestCase):
         code, said = self.start("--port", str(free_port()))
         self.assertEqual((code, said.count("Traceback")), (2, 0))
         self.assertIn("it is no database", said)
+
+    def test_whatever_is_wrong_with_the_database_is_one_sentence_with_the_way_out(self) -> None:
+        self.database.parent.mkdir()
+        prepare(self.database)
+        serve.fill(self.database)
+        whole = self.database.read_bytes()
+        damaged = self.database.with_name("damaged.sqlite3")
+        damaged.write_bytes(whole[:4096] + bytes([0x5A]) * 4096 + whole[8192:])
+        locked = self.database.with_name("locked.sqlite3")
+        locked.write_bytes(whole)
+        holder = sqlite3.connect(locked, isolation_level=None)
+        self.addCleanup(holder.close)
+        holder.execute("PRAGMA locking_mode = EXCLUSIVE")
+        holder.execute("BEGIN EXCLUSIVE")
+        below_a_file = self.database / "deeper" / "kobrix.sqlite3"
+        for database, words in (
+            (self.database.parent, "it is a folder"), (below_a_file, "this folder cannot be made"), (damaged, "is damaged"), (locked, "holds it locked"),
+        ):  # fmt: skip
+            with self.subTest(words), mock.patch("kobrix.store.connection.BUSY_SECONDS", 0.05):
+                out, err = io.StringIO(), io.StringIO()
+                with contextlib.redirect_stdout(out), contextlib.redirect_stderr(err):
+                    code = main(["serve", "--database", str(database), "--port", str(free_port())])
+                self.assertEqual((code, out.getvalue(), err.getvalue().count("\n")), (2, "", 1))
+                self.assertIn(words, err.getvalue())
+        self.assertEqual(damaged.read_bytes()[4096:8192], bytes([0x5A]) * 4096)
+
+    def test_each_fault_of_a_disk_has_its_words(self) -> None:
+        for code, words in ((sqlite3.SQLITE_FULL, "disk is full"), (sqlite3.SQLITE_READONLY, "may only be read"), (sqlite3.SQLITE_IOERR_READ, "disk gave an error")):  # fmt: skip
+            error = sqlite3.OperationalError("x")
+            error.sqlite_errorcode = code
+            self.assertIn(words, str(in_words(error)))
+        self.assertIsNone(in_words(sqlite3.OperationalError("no such table: jobs")))
 
     def test_small_answers_do_not_wait_for_the_receipt_of_the_last(self) -> None:
         async def asked() -> int:

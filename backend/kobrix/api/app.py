@@ -21,7 +21,10 @@ FOR_EVER = {"Cache-Control": "public, max-age=31536000, immutable"}
 @lru_cache(maxsize=128)
 def _built(file: Path) -> bytes | None:
     """A built file, read once: its name carries its content's hash. None where there is none."""
-    return file.read_bytes() if file.is_file() else None
+    try:
+        return file.read_bytes() if file.is_file() else None
+    except (OSError, ValueError):  # a name too long, or with what no name may have
+        return None
 
 
 def create_app(database: Path, front_end: Path | None = None, pairing: Pairing | None = None) -> FastAPI:

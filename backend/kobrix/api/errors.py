@@ -1,6 +1,7 @@
 """One table: error class to response. Every error is problem+json (RFC 9457), a sentence, and no stack trace."""
 
 import logging
+import sqlite3
 from typing import Any
 
 from fastapi import FastAPI, Request
@@ -9,6 +10,7 @@ from fastapi.responses import JSONResponse
 from starlette.exceptions import HTTPException
 
 from kobrix.core.errors import BadEntry, BadFile, Damaged, Impossible, KobrixError, NotFound, Stale
+from kobrix.store.connection import in_words
 
 log = logging.getLogger("kobrix")
 DAMAGED = "urn:kobrix:damaged-job"  # by which a screen knows that the job can be brought round
@@ -57,6 +59,21 @@ def install(app: FastAPI) -> None:
     @app.exception_handler(HTTPException)
     async def on_http(request: Request, error: HTTPException) -> JSONResponse:
         return problem(error.status_code, str(error.detail), f"{request.method} {request.url.path}: {error.detail}.")
+
+    @app.exception_handler(OverflowError)
+    async def on_beyond(request: Request, error: OverflowError) -> JSONResponse:
+        return problem(404, "Not found", "There is nothing by so great a number.")
+
+    @app.exception_handler(RecursionError)
+    async def on_deep(request: Request, error: RecursionError) -> JSONResponse:
+        return problem(422, "This cannot be used", "It is nested too deeply; no entry of a job is.")
+
+    @app.exception_handler(sqlite3.Error)
+    async def on_database(request: Request, error: sqlite3.Error) -> JSONResponse:
+        words = in_words(error)
+        if words is None:
+            return await on_unknown(request, error)
+        return problem(503, "Not stored", f"The database: {words}.")
 
     @app.exception_handler(Exception)
     async def on_unknown(request: Request, error: Exception) -> JSONResponse:

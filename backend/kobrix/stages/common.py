@@ -59,7 +59,7 @@ class Route(APIRoute):
         super().__init__(path, endpoint, **more)
 
 
-ERRORS: dict[int | str, dict[str, Any]] = {code: {"model": Problem} for code in (403, 404, 409, 413, 422)}
+ERRORS: dict[int | str, dict[str, Any]] = {code: {"model": Problem} for code in (403, 404, 409, 413, 422, 503)}
 Progress = Literal["empty", "begun", "doubt", "ready"]
 
 
