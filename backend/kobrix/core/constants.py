@@ -175,6 +175,7 @@ STAND_INS = {
     "friction": Known(0.38, "1", _PRACTICE, "usual pads and linings", 0.30, 0.45),
     "front_share": Known(0.55, "1", _GUESS, "a car with its engine in front; weigh it", 0.45, 0.65),
     "cg_height": Known(0.55, "m", _GUESS, "a car; lift one axle and measure it", 0.45, 0.70),
+    "pad_height": Known(0.042, "m", _GUESS, "a usual pad; lay a rule across its lining", 0.032, 0.055),
     "stroke": Known(0.030, "m", _GUESS, "a common master cylinder; pull the pushrod and measure it", 0.025, 0.038),
 }
 

@@ -29,7 +29,7 @@ TRIALS, FEWER, SEED = 400, 120, 1
 _STAND_INS: dict[tuple[type[BaseModel], str], str] = {
     (models.Vehicle, "grip_front"): "grip", (models.Vehicle, "grip_rear"): "grip", (stations.Friction, "cold"): "friction",
     (models.LoadState, "front_share"): "front_share", (models.LoadState, "cg_height_mm"): "cg_height",
-    (models.Bored, "stroke_mm"): "stroke",
+    (models.Bored, "stroke_mm"): "stroke", (stations.DiscBrake, "pad_height_mm"): "pad_height",
 }  # fmt: skip
 _SHARED = {"mass_kg": "mass", "front_share": "front_share", "cg_height_mm": "cg_height"}  # one key for all load states
 

@@ -18,7 +18,7 @@ class Ask:
     """One thing to measure: the `field` below its part, its `label`, `how` it is taken.
 
     `guess`: no one measures it in a garage. `more`: for those who know it; the usual value stands in until then. `stand_in`: the key of what may be entered for
-    "don't know" where nothing has a default. `choices` are the field's own words with ours.
+    "don't know" where nothing has a default. `line`: the force line cannot do without it. `choices` are the field's own words with ours.
     """
 
     field: str
@@ -28,6 +28,7 @@ class Ask:
     more: bool = False
     guess: bool = False
     stand_in: str | None = None
+    line: bool = False
     choices: tuple[tuple[str, str], ...] = ()
 
 
@@ -43,8 +44,8 @@ def control(kind: str) -> list[Ask]:
     """What to measure on a control of a `kind`."""
     label, how = _PAD[kind]
     asks = [
-        Ask("pivot_to_pad_mm", label, how),
-        Ask("pivot_to_pin_mm", "pivot to pushrod pin", "From the pivot's centre to the centre of the pushrod's pin."),
+        Ask("pivot_to_pad_mm", label, how, line=True),
+        Ask("pivot_to_pin_mm", "pivot to pushrod pin", "From the pivot's centre to the centre of the pushrod's pin.", line=True),
         Ask("available_travel_mm", "travel to the stop", "At the pad, from rest to the floor or its stop, free play included."),
         Ask("free_play_mm", "free play", "How far the pad moves before the rod moves."),
         Ask("rod_retained", "rod held", "The pushrod has a stop or clip and cannot fall out.", "flag"),
@@ -71,7 +72,7 @@ LINKAGE = [
 
 
 BOOSTER_KINDS = (("none", "none"), ("vacuum", "vacuum"), ("hydraulic", "hydraulic"), ("electric", "electric"))
-_GAIN = Ask("gain", "gain", "How many times the rod's force comes out, while it helps.")
+_GAIN = Ask("gain", "gain", "How many times the rod's force comes out, while it helps.", line=True)
 _BOOSTER_MORE = [
     Ask("cut_in_n", "cut-in", "Rod force at which it begins to help.", more=True),
     Ask("jump_in_n", "jump-in", "Help that comes at once at cut-in.", more=True),
@@ -80,7 +81,9 @@ _BOOSTER_MORE = [
 ]
 BOOSTER: dict[str, list[Ask]] = {
     "vacuum": [
-        Ask("nominal_diaphragms_mm", "shell size", "Across the shell; two sizes for a double one: 8 in + 8 in.", "list"),
+        Ask(
+            "nominal_diaphragms_mm", "shell size", "Across the shell; two sizes for a double one: 8 in + 8 in.", "list", line=True
+        ),
         _GAIN,
         Ask("vacuum_kpa", "vacuum", "Gauge at the booster's hose, engine at idle."),
         Ask("diaphragms_mm", "effective diameters", "Of the diaphragms themselves, if the maker states them.", "list", more=True),
@@ -88,17 +91,17 @@ BOOSTER: dict[str, list[Ask]] = {
         *_BOOSTER_MORE,
     ],
     "hydraulic": [
-        Ask("pump_pressure_kpa", "pump pressure", "The pump's relief pressure, from its maker."),
-        Ask("piston_area_cm2", "power piston area", "Of the booster's own piston."),
+        Ask("pump_pressure_kpa", "pump pressure", "The pump's relief pressure, from its maker.", line=True),
+        Ask("piston_area_cm2", "power piston area", "Of the booster's own piston.", line=True),
         _GAIN,
         *_BOOSTER_MORE,
     ],
-    "electric": [Ask("limit_n", "most help", "Greatest force it adds, from its maker."), _GAIN, *_BOOSTER_MORE],
+    "electric": [Ask("limit_n", "most help", "Greatest force it adds, from its maker.", line=True), _GAIN, *_BOOSTER_MORE],
 }
 
 CYLINDER_KINDS = (("tandem", "tandem"), ("single", "single"), ("twin", "two on a balance bar"))
 CIRCUITS = (("front_rear", "front and rear"), ("diagonal", "diagonal"))
-_BORE = Ask("bore_mm", "bore", "Cast on the body or inside the mouth, with a caliper on the piston.")
+_BORE = Ask("bore_mm", "bore", "Cast on the body or inside the mouth, with a caliper on the piston.", line=True)
 _STROKE = Ask("stroke_mm", "stroke", "How far the piston can be pushed in, off the vehicle or at the rod.", stand_in="stroke")
 _CYLINDER_MORE = [
     Ask("height_above_brakes_mm", "height above the brakes", "Reservoir over the calipers; below them, with a minus."),
@@ -117,8 +120,8 @@ CYLINDER: dict[str, list[Ask]] = {
         *_CYLINDER_MORE,
     ],
     "twin": [
-        Ask("front.bore_mm", "front bore", _BORE.how),
-        Ask("rear.bore_mm", "rear bore", _BORE.how),
+        Ask("front.bore_mm", "front bore", _BORE.how, line=True),
+        Ask("rear.bore_mm", "rear bore", _BORE.how, line=True),
         Ask("front.stroke_mm", "front stroke", _STROKE.how, stand_in="stroke"),
         Ask("rear.stroke_mm", "rear stroke", _STROKE.how, stand_in="stroke"),
         Ask("bar.front_share", "front's share of the bar", "Bearing to the rear clevis over clevis to clevis."),
@@ -138,14 +141,14 @@ _HOT = [
 ]
 BRAKE: dict[str, list[Ask]] = {
     "disc": [
-        Ask("caliper", "caliper", "Pistons on both sides of the rotor, or on one.", "choice", choices=CALIPERS),
-        Ask("pistons_mm", "pistons", "Across each; a fixed caliper's ONE side: 2 x 38.1 mm.", "list"),
+        Ask("caliper", "caliper", "Pistons on both sides of the rotor, or on one.", "choice", line=True, choices=CALIPERS),
+        Ask("pistons_mm", "pistons", "Across each; a fixed caliper's ONE side: 2 x 38.1 mm.", "list", line=True),
         Ask("calipers", "calipers a wheel", "", "count"),
-        Ask("rotor_diameter_mm", "rotor diameter", "Over the outer edge."),
-        Ask("pad_height_mm", "pad height", "Of the lining, towards the hub."),
+        Ask("rotor_diameter_mm", "rotor diameter", "Over the outer edge.", line=True),
+        Ask("pad_height_mm", "pad height", "Of the lining, towards the hub.", stand_in="pad_height", line=True),
         Ask("rotor_thickness_mm", "rotor thickness", "Where the pads run, not on the lip."),
         Ask("rotor_vented", "vented", "Two plates with air between them.", "flag"),
-        Ask("friction.cold", "pad friction", "From the letters on the pad's edge, or its maker.", stand_in="friction"),
+        Ask("friction.cold", "pad friction", "From the letters on the pad's edge, or its maker.", stand_in="friction", line=True),
         *_HOT,
         Ask("clearance_mm", "running clearance", "Of each pad, released.", more=True),
         Ask("knock_back_mm", "knock-back", "What a loose bearing pushes each pad back.", more=True),
@@ -161,10 +164,16 @@ BRAKE: dict[str, list[Ask]] = {
         Ask("rotor_cooling_area_cm2", "cooling area", "Both faces, and the vanes' walls.", more=True),
     ],
     "drum": [
-        Ask("wheel_cylinder_mm", "wheel cylinder bore", "Cast on its back, or across its piston."),
-        Ask("drum_diameter_mm", "drum diameter", "Inside, where the shoes run."),
-        Ask("shoes", "shoes", "How they stand to the wheel cylinder and the anchor.", "choice", choices=SHOES),
-        Ask("friction.cold", "lining friction", "From the letters on the lining's edge, or its maker.", stand_in="friction"),
+        Ask("wheel_cylinder_mm", "wheel cylinder bore", "Cast on its back, or across its piston.", line=True),
+        Ask("drum_diameter_mm", "drum diameter", "Inside, where the shoes run.", line=True),
+        Ask("shoes", "shoes", "How they stand to the wheel cylinder and the anchor.", "choice", line=True, choices=SHOES),
+        Ask(
+            "friction.cold",
+            "lining friction",
+            "From the letters on the lining's edge, or its maker.",
+            stand_in="friction",
+            line=True,
+        ),
         *_HOT,
         Ask("shoe_k", "shoe half-height", "Over the drum's radius.", more=True),
         Ask("shoe_clearance_mm", "shoe clearance", "Of each shoe, at the wheel cylinder.", more=True),
@@ -237,18 +246,24 @@ DEVICE: dict[str, list[Ask]] = {
 FLUIDS = (("DOT 3", "DOT 3"), ("DOT 4", "DOT 4"), ("DOT 5", "DOT 5, silicone"), ("DOT 5.1", "DOT 5.1"))
 
 VEHICLE = [
-    Ask("wheelbase_mm", "wheelbase", "Front wheel's centre to rear wheel's centre."),
-    Ask("grip_front", "grip, front", "Of the tyres on the road you judge by.", stand_in="grip"),
-    Ask("grip_rear", "grip, rear", "Of the tyres on the road you judge by.", stand_in="grip"),
+    Ask("wheelbase_mm", "wheelbase", "Front wheel's centre to rear wheel's centre.", line=True),
+    Ask("grip_front", "grip, front", "Of the tyres on the road you judge by.", stand_in="grip", line=True),
+    Ask("grip_rear", "grip, rear", "Of the tyres on the road you judge by.", stand_in="grip", line=True),
     Ask("track_mm", "track", "Middle of one tyre to the middle of the other, on the same axle.", more=True),
     Ask("sliding_factor", "grip left when sliding", "Of the peak.", more=True, guess=True),
     Ask("rotating_share", "turning mass", "Wheels and shafts, as a share of the whole.", more=True, guess=True),
 ]
 LOAD_STATE = [
     Ask("name", "loaded with", "", "text"),
-    Ask("mass_kg", "mass", "On scales, with driver and fuel."),
-    Ask("front_share", "share on the front", "Front axle's weight over the whole.", stand_in="front_share"),
-    Ask("cg_height_mm", "height of the centre of gravity", "From the ground; lift one axle to find it.", stand_in="cg_height"),
+    Ask("mass_kg", "mass", "On scales, with driver and fuel.", line=True),
+    Ask("front_share", "share on the front", "Front axle's weight over the whole.", stand_in="front_share", line=True),
+    Ask(
+        "cg_height_mm",
+        "height of the centre of gravity",
+        "From the ground; lift one axle to find it.",
+        stand_in="cg_height",
+        line=True,
+    ),
 ]
 TRAILER = [
     Ask("trailer.mass_kg", "trailer, mass", "On scales, as it is towed.", more=True),
@@ -264,7 +279,7 @@ def load_state(vehicle: str) -> list[Ask]:
     return [*LOAD_STATE, *TRAILER] if vehicle in ("car", "truck") else LOAD_STATE
 
 
-TYRE = Ask("tyre", "tyre", "As on its side: 185/60R15.", "text")
+TYRE = Ask("tyre", "tyre", "As on its side: 185/60R15.", "text", line=True)
 RADIUS = Ask("rolling_radius_mm", "rolling radius", "Left out: from the tyre's size.", more=True)
 
 

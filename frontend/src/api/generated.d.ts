@@ -1172,6 +1172,8 @@ export interface components {
             more: boolean;
             /** Guess */
             guess: boolean;
+            /** Line */
+            line: boolean;
             /** Text */
             text: string;
             /** Flag */

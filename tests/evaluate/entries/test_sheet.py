@@ -27,6 +27,24 @@ def entries(sheet: Any) -> dict[str, Doc]:
     return {e["path"]: e for s in sheet["sections"] for g in s["groups"] for e in g["entries"]}
 
 
+class TheLine(unittest.TestCase):
+    def test_what_the_line_needs_is_marked_so_on_every_layout_and_kind_of_brake(self) -> None:
+        jobs = [(layout, new_job("n", layout)) for layout in typing.get_args(layouts.Layout)]
+        drums = new_job("n", "car_front_rear").model_dump(mode="json", exclude_unset=True)
+        drums["as_found"]["systems"][0]["stations"][1]["brake"] = {"kind": "drum"}
+        for name, job in [*jobs, ("drums", files.check(Job, drums))]:
+            with self.subTest(name):
+                sheet = measure_sheet(job, "as found")
+                line = {e["path"] for s in sheet["sections"] for g in s["groups"] for e in g["entries"] if e["line"]}
+                self.assertEqual(line, {m["path"] for m in sheet["needs"]["decel"]})
+
+    def test_a_car_needs_twelve_entries_once_the_usual_values_stand_in_and_the_tyres_are_the_same(self) -> None:
+        sheet = measure_sheet(new_job("n", "car_front_rear"), "as found")
+        line = [e for s in sheet["sections"] for g in s["groups"] for e in g["entries"] if e["line"]]
+        self.assertEqual((len(line), sum(e["stand_in"] is not None for e in line)), (21, 8))
+        self.assertEqual(sum(e["key"] == "tyre" for e in line), 2)
+
+
 class OfTheDemo(unittest.TestCase):
     def setUp(self) -> None:
         self.sheet = measure_sheet(demo_job(), "as found")
@@ -88,7 +106,7 @@ class OfTheDemo(unittest.TestCase):
         document = demo_document()
         begun = measured(files.check(Job, document))
         self.assertLess(begun["done"], begun["total"])
-        words = f"begun: {begun['done']} of {begun['total']}"
+        words = f"{begun['done']} of {begun['total']} measured"
         self.assertEqual(standing(files.check(Job, document)), {"state": "begun", "words": words})
         for done, unsure, state in ((0, 0, "empty"), (7, 0, "ready"), (7, 2, "doubt")):
             whole = {"done": done, "total": 7, "doubted": unsure}

@@ -55,6 +55,8 @@ class Entry(TypedDict):
     kind: Literal["quantity", "list", "text", "count", "flag", "choice"]
     more: bool
     guess: bool
+    line: bool
+    """Whether the force line cannot do without it."""
     text: str
     flag: bool | None
     state: Literal["measured", "assumed", "unknown"]

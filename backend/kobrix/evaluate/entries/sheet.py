@@ -35,7 +35,7 @@ from kobrix.evaluate.uncertainty import usual_kind, usual_width
 from kobrix.fileformat import field_catalog, models
 from kobrix.fileformat import job as job_file
 from kobrix.fileformat.field_catalog import Ask, default_of, entry_of, quantity_of
-from kobrix.fileformat.fields import Quantity, with_unit
+from kobrix.fileformat.fields import Quantity, number_text, with_unit
 from kobrix.fileformat.job import AS_FOUND, Job
 from kobrix.fileformat.paths import Edit, JsonObject, insert_at, pointer, set_at, take_away
 from kobrix.fileformat.quantities import other_unit, read, si_factor, unit_of, value_of
@@ -65,7 +65,8 @@ class _Page:
 def _known(known: Known, name: str) -> Usual:
     size = si_factor(name)
     ends = [None if v is None else v / size for v in (known.least, known.most)]
-    return {"value": known.value / size, "text": with_unit(known.value / size, name), "standing": known.standing,
+    text = f"{number_text(known.value * 100.0)} %" if name.endswith("_share") else with_unit(known.value / size, name)
+    return {"value": known.value / size, "text": text, "standing": known.standing,
             "source": known.source, "least": ends[0], "most": ends[1]}  # fmt: skip
 
 
@@ -113,7 +114,7 @@ def _entry(ask: Ask, part: BaseModel, below: str, page: _Page, fluid: str) -> En
     said = path in page.job.assumed
     stand_in = STAND_INS[ask.stand_in] if ask.stand_in is not None else None
     doc: Entry = {
-        "key": ask.field, "path": path, "label": ask.label, "how": ask.how, "kind": ask.kind, "more": ask.more, "guess": ask.guess,
+        "key": ask.field, "path": path, "label": ask.label, "how": ask.how, "kind": ask.kind, "more": ask.more, "guess": ask.guess, "line": ask.line,
         "text": _words(typed, name) if ask.kind != "flag" else "", "flag": typed if ask.kind == "flag" else None,
         "state": "assumed" if (typed is None and default is not None) or (typed is not None and said) else
                  "unknown" if typed is None else "measured",
@@ -144,7 +145,7 @@ def _kind(
 ) -> Entry:
     """A choice that changes what the whole part is."""
     return {
-        "key": "kind", "path": path, "label": label, "how": how, "kind": "choice", "more": False, "guess": False,
+        "key": "kind", "path": path, "label": label, "how": how, "kind": "choice", "more": False, "guess": False, "line": False,
         "text": now, "flag": None, "state": "measured", "value": None, "values": [], "other": "", "unit": "", "allowed": "",
         "why": "", "least": None, "most": None, "plus_minus": None, "exact": False, "usual_doubt": None, "needed": None, "unsure": False, "default": None,
         "stand_in": None, "choices": [{"value": v, "label": w, "edits": edits_for(v)} for v, w in kinds],

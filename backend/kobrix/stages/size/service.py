@@ -225,16 +225,27 @@ def tried_view(job: Job, changed: Job, name: str) -> SetupView:
 
 
 def standing(job: Job) -> Standing:
-    """How Size stands: of the plans the one that stands best; without a danger it is in doubt while a caution stands."""
+    """How Size stands: of the plans the one that stands best, with how many dangers or cautions it has."""
     names = job.names[1:] or job.names
-    wanted = wanted_stop([answer_of(ByContent(job.setup(name))) for name in job.names])
-    told = [_judged(job, name, wanted) for name in names]
-    levels = [own[0]["level"] for own in told if own]
-    if not levels:
-        return {"state": "empty", "words": "empty"}
-    if any(level not in ("danger", "caution") for level in levels):
-        return {"state": "ready", "words": "ready"}
-    return {"state": "doubt", "words": "doubt: cautions"} if "caution" in levels else {"state": "begun", "words": "begun"}
+    answers = [answer_of(ByContent(job.setup(name))) for name in job.names]
+    wanted = wanted_stop(answers)
+    told = [own for name in names if (own := _judged(job, name, wanted))]
+    if not told:
+        to_go = min(len(set(answer.needs["decel"])) for answer in answers)
+        return {"state": "empty", "words": f"{to_go} to go" if to_go else "empty"}
+    counts = [{level: sum(f["level"] == level for f in own) for level in ("danger", "caution")} for own in told]
+    best = min(counts, key=lambda n: (n["danger"], n["caution"]))
+    if best["danger"]:
+        return {"state": "begun", "words": _counted(best["danger"], "danger")}
+    return (
+        {"state": "doubt", "words": _counted(best["caution"], "caution")}
+        if best["caution"]
+        else {"state": "ready", "words": "ready"}
+    )
+
+
+def _counted(n: int, what: str) -> str:
+    return f"{n} {what}" if n == 1 else f"{n} {what}s"
 
 
 def _solved(setup: Setup, path: str | None) -> tuple[Answer, SolvedPath]:

@@ -5,7 +5,7 @@ import styled from 'styled-components';
 import type { Devices } from '../../api/types';
 import { Choose } from '../../ui/Choose';
 import { PlainField } from '../../ui/PlainField';
-import { Plain } from './EntryField';
+import { Plain } from '../../page/EntryField';
 import type { Measure } from './useMeasure';
 
 const Form = styled.form`

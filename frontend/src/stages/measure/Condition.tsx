@@ -6,7 +6,7 @@ import { photoUrl, useAddPhoto } from '../../api/measure';
 import type { Job, Note } from '../../api/types';
 import { Choose } from '../../ui/Choose';
 import { Mark } from '../../ui/Mark';
-import { Plain } from './EntryField';
+import { Plain } from '../../page/EntryField';
 import type { Measure } from './useMeasure';
 
 const Page = styled.div`

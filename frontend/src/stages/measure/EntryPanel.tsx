@@ -7,7 +7,7 @@ import type { Entry, SensitiveEntry } from '../../api/types';
 import { percent } from '../../ui/ChanceBar';
 import { PlainField } from '../../ui/PlainField';
 import { useDraft } from '../../ui/useDraft';
-import { Plain } from './EntryField';
+import { Plain } from '../../page/EntryField';
 import { Tape } from './Tape';
 import { rankedOf, type Measure } from './useMeasure';
 

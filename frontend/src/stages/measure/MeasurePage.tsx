@@ -1,7 +1,7 @@
 /** Measure: what is on the vehicle, drawn from the numbers, with the fields in the drawing. */
 import { useMemo } from 'react';
 import { StagePage, type StageProps } from '../../page/StagePage';
-import { EnterContext } from './entryContext';
+import { EnterContext } from '../../page/entering';
 import { MeasurePhone } from './MeasurePhone';
 import { MeasureWide } from './MeasureWide';
 import { entriesOf, useMeasure } from './useMeasure';

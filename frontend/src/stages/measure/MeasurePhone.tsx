@@ -7,7 +7,7 @@ import { Choose } from '../../ui/Choose';
 import { Message } from '../../page/Message';
 import { Condition } from './Condition';
 import { EntryPanel } from './EntryPanel';
-import { EnterContext } from './entryContext';
+import { EnterContext } from '../../page/entering';
 import { FractionPad } from './FractionPad';
 import { SectionView } from './SectionView';
 import { SetupChoice } from './SetupChoice';

@@ -2,7 +2,7 @@
 import type { ReactNode } from 'react';
 import styled from 'styled-components';
 import type { Entry } from '../../api/types';
-import { EntryField } from './EntryField';
+import { EntryField } from '../../page/EntryField';
 
 /** Where a field stands in a drawing: its left or right edge, its top, and its width, in the drawing's own units. */
 export interface Slot {

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import styled from 'styled-components';
 import type { Group, Section } from '../../api/types';
 import { AddDevice } from './AddDevice';
-import { EntryField, Plain } from './EntryField';
+import { EntryField, Plain } from '../../page/EntryField';
 import { Helpers } from './Helpers';
 import { LinesMap } from './LinesMap';
 import { inOrder, PictureWithFields, PictureWithNumbers, type Drawn } from './Picture';

@@ -1,7 +1,7 @@
 /** How far the measuring is: what each answer still needs, and which doubt is worth a tape. */
 import styled from 'styled-components';
 import { Mark } from '../../ui/Mark';
-import { Plain } from './EntryField';
+import { Plain } from '../../page/EntryField';
 import { effect } from './EntryPanel';
 import { mostSensitive, type Measure } from './useMeasure';
 

@@ -16,8 +16,8 @@ import type {
   Verdicts,
 } from '../../api/types';
 import { preferredFor, usePreferred, type Preferred } from '../../units/preference';
-import { focusEntry, focusNext, type Entering } from './entryContext';
-import { exactStep, toleranceStep, typedStep, unknownStep, valueStep } from './steps';
+import { focusEntry, focusNext, type Entering } from '../../page/entering';
+import { exactStep, toleranceStep, typedStep, unknownStep, valueStep } from '../../chain/entrySteps';
 
 interface Looking {
   section: string;
@@ -149,14 +149,26 @@ export function useMeasure(job: Job, sheet: MeasureView): Measure {
     [take, onEdits],
   );
   const onHere = useCallback((path: string) => dispatch({ type: 'here', path }), []);
-  const entering = useMemo(
-    (): Entering => ({ here: look.here, pad: false, onHere, onType, onChoose, onNext: focusNext }),
-    [look.here, onHere, onType, onChoose],
-  );
   const onGo = useCallback((section: string, path: string) => {
     goal.current = path;
     dispatch({ type: 'go', section, path });
   }, []);
+  // From a section's last entry to the first of the next one.
+  const onNext = useCallback(
+    (from: HTMLElement) => {
+      if (focusNext(from)) return;
+      const at = sheet.sections.findIndex((s) => s.key === (look.section || sheet.sections[0]?.key));
+      const next = sheet.sections[at + 1];
+      const entry = next && entriesOf(next).find((e) => !e.more);
+      if (next && entry) onGo(next.key, entry.path);
+      else from.blur();
+    },
+    [sheet, look.section, onGo],
+  );
+  const entering = useMemo(
+    (): Entering => ({ here: look.here, pad: false, onHere, onType, onChoose, onNext }),
+    [look.here, onHere, onType, onChoose, onNext],
+  );
   const known = complete ? (sensitivity ?? null) : null;
   // Asked for while something is still being stored, the next one is looked for on the sheet that comes of it.
   const storing = useStoring(job.id);

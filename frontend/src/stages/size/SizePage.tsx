@@ -1,11 +1,11 @@
 /** Size: the force line of one setup over the one as found, the push, and what it means. */
-import styled from 'styled-components';
-import { Link } from 'react-router';
+import { useMemo } from 'react';
 import { useSheet } from '../../api/measure';
 import { Plain } from '../../page/JobGate';
-import { PlanTabs } from '../../page/PlanTabs';
+import { focusNext } from '../../page/entering';
 import { StagePage, type StageProps } from '../../page/StagePage';
 import { usePreferred } from '../../units/preference';
+import { Empty } from './Empty';
 import { useTargets } from './finderTargets';
 import { SizePhone } from './SizePhone';
 import { SizeSheet } from './SizeSheet';
@@ -23,6 +23,14 @@ function Ready({ job, view, stages }: StageProps<'size'>) {
   const key = used?.key ?? '';
   const sheet = useSheet(job.id, job.revision, key);
   const targets = useTargets(view.setups, job.id, key, reading, sheet.data, acts);
+  const keys = useMemo(
+    () => ({
+      n: () => {
+        if (reading === null) focusNext(document.activeElement as HTMLElement, true);
+      },
+    }),
+    [reading],
+  );
   return (
     <StagePage
       job={job}
@@ -30,12 +38,19 @@ function Ready({ job, view, stages }: StageProps<'size'>) {
       stage="size"
       title="Size"
       targets={targets}
+      keys={keys}
       onUndo={steps.onUndo}
       onRedo={steps.onRedo}
     >
       {(head, wide) =>
         reading === null ? (
-          <Incomplete job={job.id} name={job.name} view={view} size={size} />
+          sheet.data && sheet.data.setup === key ? (
+            <Empty head={head} view={view} setup={key} sheet={sheet.data} steps={steps} onUse={acts.onUse} />
+          ) : (
+            <Plain aria-busy="true">
+              <p>Laying out the sheet.</p>
+            </Plain>
+          )
         ) : wide ? (
           <SizeSheet head={head} reading={reading} look={size.look} acts={acts} steps={steps} />
         ) : (
@@ -43,36 +58,5 @@ function Ready({ job, view, stages }: StageProps<'size'>) {
         )
       }
     </StagePage>
-  );
-}
-
-const Missing = styled.ul`
-  padding-left: var(--s18);
-`;
-interface IncompleteProps {
-  job: number;
-  name: string;
-  view: StageProps<'size'>['view'];
-  size: ReturnType<typeof useSize>;
-}
-/** What a setup still needs before it can be pushed. */
-function Incomplete({ job, name, view, size: { used, acts } }: IncompleteProps) {
-  return (
-    <Plain>
-      <h1>{name}</h1>
-      <PlanTabs setups={view.setups} using={used?.key ?? ''} onUse={acts.onUse} />
-      <p>The force line of {used?.name} still needs:</p>
-      <Missing>
-        {(used?.needs.decel ?? []).map((path) => (
-          <li key={path}>{path.split('.').pop()?.replace(/_/g, ' ')}</li>
-        ))}
-      </Missing>
-      <p>
-        <Link to={`/jobs/${job}/measure?plan=${encodeURIComponent(used?.key ?? '')}`}>Measure them</Link>
-      </p>
-      <p>
-        <Link to="/">All jobs</Link>
-      </p>
-    </Plain>
   );
 }

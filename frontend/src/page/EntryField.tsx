@@ -2,9 +2,9 @@
 import { useId, type KeyboardEvent, type ReactNode } from 'react';
 import { Button, Input, Label, TextField, ToggleButton, ToggleButtonGroup } from 'react-aria-components';
 import styled from 'styled-components';
-import type { Entry } from '../../api/types';
-import { useDraft } from '../../ui/useDraft';
-import { useEnter } from './entryContext';
+import type { Entry } from '../api/types';
+import { useDraft } from '../ui/useDraft';
+import { useEnter } from './entering';
 
 const Box = styled.div`
   display: grid;
@@ -133,6 +133,8 @@ interface EntryFieldProps {
   number?: number;
   /** Without the line below: the other unit and what is assumed are said elsewhere. */
   bare?: boolean;
+  /** What is shown in an empty field, in place of an example. */
+  hint?: string;
   children?: ReactNode;
 }
 
@@ -142,7 +144,7 @@ export function EntryField(props: EntryFieldProps) {
   return <Typed {...props} />;
 }
 
-function Typed({ entry, number, bare = false }: EntryFieldProps) {
+function Typed({ entry, number, bare = false, hint }: EntryFieldProps) {
   const enter = useEnter();
   const draft = useDraft(entry.text, (text) => enter.onType(entry, text));
   const here = enter.here === entry.path;
@@ -178,7 +180,7 @@ function Typed({ entry, number, bare = false }: EntryFieldProps) {
             spellCheck={false}
             enterKeyHint="next"
             inputMode={enter.pad && entry.kind !== 'text' ? 'none' : undefined}
-            placeholder={placeholderOf(entry)}
+            placeholder={hint ?? placeholderOf(entry)}
             onKeyDown={(event) => void keys(event)}
             onBlur={() => draft.refused !== null || void draft.commit()}
             onFocus={(event) => {
@@ -251,7 +253,14 @@ function Chosen({ entry, number }: EntryFieldProps) {
         }}
       >
         {options.map((o) => (
-          <ToggleButton key={o.value} id={o.value} onFocus={() => enter.onHere(entry.path)}>
+          <ToggleButton
+            key={o.value}
+            id={o.value}
+            onFocus={() => enter.onHere(entry.path)}
+            onKeyUp={(event) => {
+              if (event.key === 'Enter') enter.onNext(event.currentTarget as HTMLElement);
+            }}
+          >
             {o.label}
           </ToggleButton>
         ))}

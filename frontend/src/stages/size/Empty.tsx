@@ -1,0 +1,431 @@
+/** Size before it can be followed: the line from what is known, phantoms with their fields for the rest, and what may be assumed. */
+import { useCallback, useMemo, useState, type ReactNode } from 'react';
+import { Button } from 'react-aria-components';
+import styled from 'styled-components';
+import type { Steps } from '../../api/changes';
+import type { Entry, MeasureView, SizeView } from '../../api/types';
+import { assumeStep, sameStep, typedStep } from '../../chain/entrySteps';
+import { Box, Ground, Path, Tag, Words } from '../../drawings/ink';
+import { AircraftSide, BikeSide, CarSide } from '../../drawings/vehicle';
+import { EnterContext, focusNext, type Entering } from '../../page/entering';
+import { EntryField } from '../../page/EntryField';
+import { Message } from '../../page/Message';
+import { PlanTabs } from '../../page/PlanTabs';
+import { preferredFor, usePreferred } from '../../units/preference';
+import { unknown, wantedOf, type Braked, type Circuit, type Pressed, type Wanted } from './empty';
+import { BrakedDrawing, PressedDrawing } from './emptyDrawings';
+
+const Sheet = styled.div`
+  zoom: var(--zoom);
+  max-width: var(--sheet-most);
+  margin: 0 auto;
+  padding: var(--s8) var(--s16) var(--s24);
+  h2 {
+    font: var(--w-strong) var(--t-head) / var(--snug) var(--letter);
+  }
+  h2 em {
+    font: var(--w-firm) var(--t-text) / var(--snug) var(--text);
+    color: var(--ink-2);
+    font-style: normal;
+    padding-left: var(--s6);
+  }
+`;
+const ToGo = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: var(--s6) var(--s14);
+  min-height: var(--row-ctl);
+  padding: var(--s4) 0;
+  border-bottom: var(--r-hair) solid var(--ink);
+  h1 {
+    font: var(--w-strong) var(--t-entry) / var(--one) var(--letter);
+    color: var(--plan);
+    white-space: nowrap;
+  }
+  p {
+    flex: 1 1 240px;
+  }
+  svg {
+    flex: none;
+    max-width: 100%;
+  }
+`;
+const Press = styled(Button)`
+  border: var(--r-outline) solid var(--ink);
+  background: none;
+  min-height: var(--s28);
+  padding: 0 var(--s10);
+  white-space: nowrap;
+  font: var(--w-strong) var(--t-text) / var(--one) var(--letter);
+  &[data-plan] {
+    border-color: var(--plan);
+    color: var(--plan);
+  }
+  kbd {
+    font: var(--w-firm) var(--t-note) / var(--snug) var(--letter);
+    border: var(--r-hair) solid var(--ink-2);
+    padding: 0 var(--s4);
+    color: var(--ink-2);
+  }
+  @media (pointer: coarse) {
+    min-height: var(--target);
+    kbd {
+      display: none;
+    }
+  }
+`;
+const Line = styled.section`
+  border-bottom: var(--r-heavy) solid var(--ink);
+  padding: var(--s6) 0 var(--s10);
+  display: grid;
+  gap: var(--s10);
+  .circuit {
+    display: grid;
+    grid-template-columns: 446px minmax(0, 1fr);
+  }
+  .circuit > div:first-child {
+    padding-right: var(--s16);
+  }
+  .circuit > div {
+    display: grid;
+    align-content: start;
+    gap: var(--s10);
+    min-width: 0;
+  }
+  .brakes[data-several] {
+    background: linear-gradient(var(--plan-tint), var(--plan-tint)) 0 46px / 4px calc(100% - 128px) no-repeat;
+  }
+  article > svg {
+    max-width: 100%;
+    height: auto;
+  }
+  h2 {
+    font: var(--w-strong) var(--t-name) / var(--snug) var(--letter);
+  }
+  .fields {
+    display: grid;
+    gap: var(--s8) var(--s10);
+    align-items: end;
+    grid-template-columns: repeat(auto-fill, minmax(118px, 1fr));
+  }
+  .brakes .fields {
+    grid-template-columns: 118px minmax(200px, 1fr) 118px 118px;
+    max-width: 760px;
+  }
+  .brakes .fields[data-drum] {
+    grid-template-columns: 150px 150px minmax(240px, 1fr) 118px;
+  }
+  @media (max-width: 1247px) {
+    .circuit {
+      grid-template-columns: minmax(0, 1fr);
+      gap: var(--s10);
+    }
+    .brakes[data-several] {
+      background: none;
+    }
+    .brakes .fields,
+    .brakes .fields[data-drum] {
+      grid-template-columns: repeat(auto-fill, minmax(130px, 1fr));
+      max-width: none;
+    }
+    .fields > [data-wide] {
+      grid-column: 1 / -1;
+    }
+  }
+`;
+const Under = styled.div`
+  display: grid;
+  grid-template-columns: minmax(0, 1.25fr) minmax(0, 0.8fr) minmax(0, 0.8fr) minmax(0, 1.4fr);
+  > section {
+    padding: var(--s8) var(--s14) 0;
+    min-width: 0;
+  }
+  > section + section {
+    border-left: var(--r-hair) solid var(--rule);
+  }
+  > section:first-child {
+    padding-left: 0;
+  }
+  > section > svg {
+    width: 100%;
+    height: auto;
+  }
+  .fields {
+    display: grid;
+    grid-template-columns: repeat(auto-fill, minmax(112px, 1fr));
+    gap: var(--s6) var(--s12);
+    padding: var(--s4) 0 var(--s8);
+  }
+  h3 {
+    font: var(--w-strong) var(--t-text) / var(--snug) var(--text);
+  }
+  .say {
+    color: var(--ink-2);
+  }
+  @media (max-width: 1247px) {
+    grid-template-columns: minmax(0, 1fr);
+    > section,
+    > section + section {
+      border-left: 0;
+      border-bottom: var(--r-hair) solid var(--rule);
+      padding: var(--s10) 0;
+    }
+    > section > svg {
+      max-width: 420px;
+    }
+  }
+  @media (max-width: 719px) {
+    > section[data-wants] {
+      display: none;
+    }
+  }
+`;
+
+const count = (n: number, what: string) => `${n} ${what}${n === 1 ? '' : 's'}`;
+
+/** A square for each entry: filled when known, dashed where a usual value may stand in. */
+function Squares({ wanted }: { wanted: Wanted }) {
+  const known = wanted.all.filter((e) => !unknown(e)).length;
+  const open = wanted.all.filter(unknown);
+  const assumable = open.filter((e) => e.stand_in).length;
+  const n = wanted.all.length;
+  return (
+    <svg
+      width={n * 16}
+      height={18}
+      viewBox={`0 0 ${n * 16} 18`}
+      role="img"
+      aria-label={`${known} known, ${open.length - assumable} to measure, ${assumable} may be assumed`}
+    >
+      {wanted.all.map((e, i) => (
+        <Box
+          key={e.path}
+          x={1 + i * 16}
+          y={3}
+          w={12}
+          h={12}
+          as={i < known ? 'edge on' : i < n - assumable ? 'edge paper' : 'phantom paper'}
+        />
+      ))}
+    </svg>
+  );
+}
+
+const known = (entries: readonly Entry[]) => !entries.some(unknown);
+const Fields = ({ entries, drum }: { entries: readonly Entry[]; drum?: boolean }) => (
+  <div className="fields" data-drum={drum || undefined}>
+    {entries.map((e) => (
+      <EntryField key={e.path} entry={e} bare={unknown(e)} hint={e.stand_in ? `${e.stand_in.text} ?` : undefined} />
+    ))}
+  </div>
+);
+
+function OnePressed({ pressed }: { pressed: Pressed }) {
+  const { control, entries, cylinder, twin, title } = pressed;
+  return (
+    <article aria-label={title}>
+      <h2>{title}</h2>
+      <PressedDrawing control={control} known={known(entries)} cylinderKnown={known(cylinder)} twin={twin} />
+      <Fields entries={[...entries, ...cylinder]} />
+    </article>
+  );
+}
+function OneBraked({ braked }: { braked: Braked }) {
+  const { title, drum, brake, rotor, tyre } = braked;
+  // As a person goes round the wheel; a wide choice stands between narrow fields.
+  const order = drum ? [...brake.slice(0, 1), ...rotor, ...brake.slice(1)] : [...brake].reverse().concat(rotor);
+  return (
+    <article aria-label={title}>
+      <h2>{title}</h2>
+      <BrakedDrawing drum={drum} brake={known(brake)} rotor={known(rotor)} tyre={known(tyre)} />
+      <Fields entries={[...order, ...tyre]} drum={drum} />
+    </article>
+  );
+}
+const OneCircuit = ({ circuit }: { circuit: Circuit }) => (
+  <div className="circuit">
+    <div>
+      {circuit.pressed.map((p) => (
+        <OnePressed key={p.key} pressed={p} />
+      ))}
+    </div>
+    <div className="brakes" data-several={circuit.braked.length > 1 || undefined}>
+      {circuit.braked.map((b) => (
+        <OneBraked key={b.key} braked={b} />
+      ))}
+    </div>
+  </div>
+);
+
+function VehicleDrawing({ sheet, wanted }: { sheet: MeasureView; wanted: Wanted }) {
+  const value = (key: string) => wanted.all.find((e) => e.key === key)?.value ?? null;
+  const car = sheet.kind === 'car' || sheet.kind === 'truck';
+  const wheelbase = value('wheelbase_mm') ?? (car ? 2500 : sheet.kind === 'motorcycle' ? 1420 : 1600);
+  const wide = sheet.kind === 'aircraft' ? 118 : sheet.kind === 'motorcycle' ? 160 : 186;
+  const shape = { x: 84, y: 122, s: wide / wheelbase, wheelbase, radius: car ? 300 : 290 };
+  return (
+    <svg viewBox="0 -4 390 134" role="img" aria-label="The vehicle as far as it is known">
+      {car && <CarSide {...shape} height={value('cg_height_mm') ?? 550} front={value('front_share') ?? 0.55} />}
+      {sheet.kind === 'motorcycle' && <BikeSide {...shape} />}
+      {sheet.kind === 'aircraft' && <AircraftSide {...shape} radius={180} tail={false} />}
+      <Ground x1={4} x2={386} y={122} />
+    </svg>
+  );
+}
+
+const SOME = 4; // names that an empty instrument tells
+/** An instrument without its numbers: what it will show, and how much it still wants. */
+function Wants({ title, note, open, x, y, d }: Record<'title' | 'note' | 'x' | 'y' | 'd', string> & { open: Entry[] }) {
+  const names = [...new Set(open.map((e) => e.label))];
+  const more = names.length - SOME;
+  const lines = [...names.slice(0, SOME), ...(more > 0 ? [`and ${more} more`] : [])];
+  return (
+    <section aria-label={title} data-wants="">
+      <h2>
+        {title}
+        <em>{note}</em>
+      </h2>
+      <svg viewBox="0 0 240 190" width={240} height={190} aria-hidden="true">
+        <Path d="M34,8L34,166L236,166" as="phantom" />
+        <Path d={d} as="phantom" />
+        <Words x={4} y={14} as="label-quiet">
+          {y}
+        </Words>
+        <Words x={236} y={184} as="label-quiet" at="end">
+          {x}
+        </Words>
+        <Tag x={82} y={52} as="name">
+          {open.length === 0 ? 'The rest is known' : `Wants ${open.length} more`}
+        </Tag>
+        {lines.map((line, i) => (
+          <Tag key={line} x={82} y={72 + i * 17}>
+            {line}
+          </Tag>
+        ))}
+      </svg>
+      <p className="visually-hidden">{names.join(', ')}</p>
+    </section>
+  );
+}
+
+interface EmptyProps {
+  head: ReactNode;
+  view: SizeView;
+  setup: string;
+  sheet: MeasureView;
+  steps: Steps;
+  onUse: (setup: string) => void;
+}
+export function Empty({ head, view, setup, sheet, steps, onUse }: EmptyProps) {
+  const wanted = useMemo(() => wantedOf(sheet), [sheet]);
+  const preferred = usePreferred();
+  const [here, setHere] = useState<string | null>(null);
+  const { onStep } = steps;
+  const entering = useMemo(
+    (): Entering => ({
+      here,
+      pad: false,
+      onHere: setHere,
+      onType: (entry, text) => {
+        const step = typedStep(entry, text, preferredFor(entry.unit, preferred));
+        // A car's and an aircraft's wheels are alike until somebody says otherwise; a motorcycle's are not.
+        const alike = entry.key === 'tyre' && sheet.kind !== 'motorcycle';
+        const others = alike ? wanted.all.filter((e) => e.key === 'tyre' && e !== entry && unknown(e)) : [];
+        const more = others.flatMap((e) => typedStep(e, text).edits ?? []);
+        return onStep({ ...step, edits: [...(step.edits ?? []), ...more] }, true);
+      },
+      onChoose: (entry, value) => {
+        const edits = entry.choices.find((c) => c.value === value)?.edits ?? [];
+        void onStep({ label: entry.label, follow: true, edits: [...edits] }).catch(() => undefined);
+      },
+      onNext: (from) => {
+        if (!focusNext(from, true)) from.blur();
+      },
+    }),
+    [here, onStep, preferred, sheet.kind, wanted],
+  );
+  const take = useCallback((step: Parameters<typeof onStep>[0]) => void onStep(step).catch(() => undefined), [onStep]);
+  const open = wanted.all.filter(unknown);
+  const assumable = open.filter((e) => e.stand_in);
+  const brakes = wanted.circuits.flatMap((c) => c.braked.flatMap((b) => [...b.brake, ...b.rotor]));
+  const pressed = wanted.circuits.flatMap((c) => c.pressed.flatMap((p) => [...p.entries, ...p.cylinder]));
+  const usual = wanted.usual.flatMap((u) => u.entries);
+  return (
+    <EnterContext.Provider value={entering}>
+      <Sheet>
+        {head}
+        {view.setups.length > 1 && <PlanTabs setups={view.setups} using={setup} onUse={onUse} />}
+        <main>
+          <ToGo>
+            <h1>{open.length} to go</h1>
+            <p>
+              {open.length - assumable.length} to measure
+              {assumable.length > 0 && `; ${assumable.length} may be assumed`}. Then the first push is drawn.
+            </p>
+            <Squares wanted={wanted} />
+            {assumable.length > 0 && (
+              <Press data-plan="" onPress={() => take(assumeStep(assumable))}>
+                Assume {assumable.length === 1 ? 'it' : `the ${assumable.length}`}
+              </Press>
+            )}
+            {wanted.same.map(({ label, pairs }) => (
+              <Press key={label} onPress={() => take(sameStep(label, pairs))}>
+                {label}
+              </Press>
+            ))}
+            <Press onPress={() => focusNext(document.body, true)}>
+              Next unknown <kbd>N</kbd>
+            </Press>
+          </ToGo>
+          {steps.notice && <Message notice={steps.notice} onClose={steps.onClose} />}
+          <Line aria-label="Force line, as far as it is known">
+            {wanted.circuits.map((c) => (
+              <OneCircuit key={c.pressed[0]?.key} circuit={c} />
+            ))}
+          </Line>
+          <Under>
+            <section aria-label="Vehicle">
+              <h2>
+                Vehicle<em>drawn from what is known</em>
+              </h2>
+              <VehicleDrawing sheet={sheet} wanted={wanted} />
+              <Fields entries={wanted.vehicle} />
+            </section>
+            <Wants
+              title="Feel"
+              note="push against travel"
+              open={[...pressed, ...brakes, ...usual].filter(unknown)}
+              x="pedal travel, mm"
+              y="N"
+              d="M44,20C66,110 116,140 226,154"
+            />
+            <Wants
+              title="Balance"
+              note="rear against front"
+              open={[...brakes, ...wanted.vehicle, ...usual].filter(unknown)}
+              x="front, kN"
+              y="rear"
+              d="M34,166C74,60 132,40 190,44L176,166"
+            />
+            <section aria-label="What may be assumed">
+              <h2>
+                What may be assumed<em>{count(usual.length, 'usual value')}, marked so</em>
+              </h2>
+              {wanted.usual.map(({ title, entries }) => (
+                <div key={title}>
+                  <h3>{title}</h3>
+                  <Fields entries={entries} />
+                </div>
+              ))}
+              <p className="say">
+                Each stays dashed and is doubted by its own range; Size says which of them matters most. What you
+                measure takes its place.
+              </p>
+            </section>
+          </Under>
+        </main>
+      </Sheet>
+    </EnterContext.Provider>
+  );
+}

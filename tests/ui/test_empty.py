@@ -1,0 +1,140 @@
+"""Size of a new job: drawn as far as it is known, filled by keys alone to the first push, on every layout; and on a phone."""
+
+import json
+import re
+import typing
+import unittest
+import urllib.request
+from typing import Any
+
+from kobrix.fileformat.layouts import Layout
+from playwright.sync_api import Page, expect
+
+from tests.ui.case import PHONE, UiCase
+
+# What is read off the vehicle, by the name of the field; what is a choice, by its words.
+READ = {
+    "pivot to pad centre": "292", "pivot to the fingers": "90", "pivot to foot pad": "150", "pivot to toe": "160",
+    "pivot to pushrod pin": "48", "bore": "7/8", "front bore": "3/4", "rear bore": "3/4", "pistons": "2x38",
+    "rotor diameter": "280", "wheelbase": "2480", "mass": "1310", "front tyre": "185/60R15", "rear tyre": "185/60R15", "tyre": "185/60R15",
+    "wheel cylinder bore": "3/4", "drum diameter": "203",
+}  # fmt: skip
+
+
+class Begun(UiCase):
+    width, height = 1366, 640
+
+    def begun(self, layout: str) -> Page:
+        body = json.dumps({"name": f"new {layout}", "layout": layout}).encode()
+        asked = urllib.request.Request(f"{self.url}/api/jobs/new", body, {"Content-Type": "application/json"})
+        with urllib.request.urlopen(asked) as answer:
+            job: dict[str, Any] = json.load(answer)
+        self.page.goto(f"{self.url}/jobs/{job['id']}/size")
+        expect(self.page.get_by_role("heading", name="to go")).to_be_visible()
+        return self.page
+
+
+class FirstPush(Begun):
+    def here(self) -> dict[str, str]:
+        found: dict[str, str] = self.page.evaluate(
+            "(() => { const e = document.activeElement, box = e.closest('[data-entry]');"
+            "return { tag: e.tagName, path: box?.dataset.entry ?? '', state: box?.dataset.state ?? '', "
+            "label: e.getAttribute('aria-label') || box?.querySelector('.name')?.textContent || '' } })()"
+        )
+        return found
+
+    def press(self, *keys: str) -> None:
+        for key in keys:
+            self.page.keyboard.press(key)
+            self.keys += 1
+
+    def walk(self) -> int:
+        """Everything that is wanted, typed in the order in which the keys lead there; the number of entries."""
+        line = self.page.get_by_role("img", name="Force line")
+        entries = 0
+        self.press("n")
+        while not line.count():
+            before = self.here()
+            if before["path"] == "":  # all is in, and the line is on its way
+                expect(line).to_be_visible()
+                break
+            entries += 1
+            self.assertLess(entries, 40, "it does not end")
+            if before["tag"] == "BUTTON":  # a choice: Enter takes the one that has the focus and goes on
+                self.press("Enter")
+            else:
+                self.press(*READ[before["label"]], "Enter")
+            self.page.wait_for_function(
+                "path => document.activeElement.closest('[data-entry]')?.dataset.entry !== path"
+                " || document.querySelector('[aria-label^=\"Force line: \"]')",
+                arg=before["path"],
+            )
+        return entries
+
+    def first_push(self, layout: str) -> tuple[int, int]:
+        self.keys = 0
+        page = self.begun(layout)
+        page.get_by_role("button", name="Assume the").focus()
+        self.press("Enter")
+        expect(page.get_by_role("button", name="Assume the")).to_have_count(0)
+        entries = self.walk()
+        expect(page.get_by_role("img", name="Force line")).to_be_visible()
+        return entries, self.keys
+
+    def test_a_car_s_first_push_is_twelve_entries_and_ninety_keystrokes_away(self) -> None:
+        entries, keys = self.first_push("car_front_rear")
+        self.assertLessEqual(entries, 12)
+        self.assertLessEqual(keys, 90)
+        self.no_errors()
+
+    def test_the_right_is_the_same_as_the_left_in_one_press(self) -> None:
+        page = self.begun("aircraft_tail_wheel")
+        page.get_by_role("button", name="Assume the").click()
+        left = page.get_by_role("article", name=re.compile("^Left: "))
+        for name in ("pivot to toe", "pivot to pushrod pin", "bore", "pistons", "rotor diameter"):
+            field = left.get_by_role("textbox", name=name)
+            field.fill(READ[name])
+            field.press("Enter")
+            expect(field).to_have_value(re.compile(f"^{READ[name].replace('x', ' ?[x×] ?')}"))
+        left.get_by_role("radio", name=re.compile("^floating")).click()
+        page.get_by_role("button", name=re.compile("^Right: .* the same as left")).click()
+        right = page.get_by_role("article", name=re.compile("^Right: "))
+        for name in ("pivot to toe", "bore", "pistons"):
+            expect(right.get_by_role("textbox", name=name)).not_to_have_value("")
+        expect(right.get_by_role("radio", name=re.compile("^floating"))).to_be_checked()
+        page.get_by_role("button", name="Undo").click()
+        expect(right.get_by_role("textbox", name="bore")).to_have_value("")
+        self.axe()
+        self.no_errors()
+
+    def test_what_is_refused_stays_with_what_is_allowed(self) -> None:
+        page = self.begun("car_front_rear")
+        bore = page.get_by_role("textbox", name="bore")
+        bore.fill("900 psi")
+        bore.press("Enter")
+        expect(page.get_by_role("alert")).to_contain_text("length")
+        expect(bore).to_have_value("900 psi")
+        self.axe()
+        self.no_errors("422")
+
+    def test_every_layout_is_walked_to_its_first_push_by_keys(self) -> None:
+        for layout in typing.get_args(Layout):
+            with self.subTest(layout):
+                self.first_push(layout)
+        self.no_errors()
+
+
+class OnAPhone(Begun):
+    width, height = PHONE
+    touch = True
+
+    def test_it_fits_and_breaks_no_rule(self) -> None:
+        for layout in typing.get_args(Layout):
+            self.begun(layout)
+            self.fits()
+        self.axe()
+        self.no_errors()
+
+
+if __name__ == "__main__":
+    unittest.main()
