@@ -27,7 +27,7 @@ ROWS: dict[str, set[str]] = {
     "exports": {"core"},
     "devices": {"core"},
     "demo": set(),
-    "api": {"core", "fileformat", "evaluate", "store", "stages", "devices", "exports", "kobrix", "fastapi", "starlette", "pydantic", "pydantic_core", "typing_extensions"},
+    "api": {"core", "fileformat", "evaluate", "store", "stages", "devices", "exports", "demo", "kobrix", "fastapi", "starlette", "pydantic", "pydantic_core", "typing_extensions"},
     "cli": {"core", "fileformat", "evaluate", "store", "stages", "devices", "exports", "api", "demo", "kobrix", "fastapi", "uvicorn"},
 }  # fmt: skip
 SQL = {"sqlite3": {"store"}}  # of the standard library, for one room only

@@ -8,7 +8,7 @@ from typing import Any
 from fastapi.testclient import TestClient
 from kobrix.api.app import create_app
 from kobrix.api.jobs import Changed
-from kobrix.api.shapes import JobOut, StageOut
+from kobrix.api.shapes import CardOut, ExampleOut, JobOut, StageOut
 from kobrix.cli.serve import fill
 from kobrix.stages.size.shapes import SizeView
 from kobrix.store.connection import prepare
@@ -58,6 +58,30 @@ class Jobs(ApiCase):
         conforms(JobOut, self.job())
         conforms(SizeView, self.client.get("/api/jobs/1/size").json())
         conforms(list[StageOut], self.client.get("/api/jobs/1/stages").json())
+
+    def test_cards_copies_examples_and_what_was_put_away(self) -> None:
+        card = self.client.get("/api/jobs/1/card").json()
+        conforms(CardOut, card)
+        self.assertEqual((card["setup"], card["to_go"], round(card["push_n"]), round(card["was_n"])), ("plan A", 0, 341, 805))
+        self.assertAlmostEqual(card["front_share"], 0.704, places=3)
+        self.assertEqual(
+            (card["sketch"]["kind"], card["sketch"]["wheelbase_mm"], card["worst"]["level"]), ("car", 2480.0, "caution")
+        )
+        copies = [self.client.post("/api/jobs/1/copy").json() for _ in range(2)]
+        name = self.job()["name"]
+        self.assertEqual([c["name"] for c in copies], [f"{name}, copy", f"{name}, copy 2"])
+        self.assertEqual({**copies[1]["document"], "name": name}, self.job()["document"])
+        examples = self.client.get("/api/jobs/examples").json()
+        conforms(list[ExampleOut], examples)
+        for example in examples:
+            opened = self.client.post(f"/api/jobs/examples/{example['key']}")
+            self.assertEqual((opened.status_code, opened.json()["name"]), (201, example["name"]))
+        self.assert_problem(self.client.post("/api/jobs/examples/nothing"), 404, "motorcycle")
+        self.client.delete("/api/jobs/2")
+        self.assertEqual([j["id"] for j in self.client.get("/api/jobs?away=true").json()], [2])
+        begun = self.client.post("/api/jobs/new", json={"name": "new", "layout": "car_front_rear"}).json()
+        empty = self.client.get(f"/api/jobs/{begun['id']}/card").json()
+        self.assertEqual((empty["to_go"], empty["push_n"], empty["worst"]), (21, None, None))
 
     def test_a_typed_bore_moves_every_figure_and_can_be_undone(self) -> None:
         before, shown = self.job(), self.client.get("/api/jobs/1/size").json()

@@ -35,9 +35,7 @@ class Wall(UiCase):
             self.assertEqual("Booster" in " ".join(titles), name.startswith(("Car", "Trials")), name)
         self.axe()
         page.goto(f"{self.url}/jobs/{number}/size")
-        expect(page.get_by_text("still needs")).to_be_visible()
-        page.get_by_role("link", name="Measure them").click()
-        expect(page.get_by_role("navigation", name="What to measure")).to_be_visible()
+        expect(page.get_by_role("heading", name="to go")).to_be_visible()
         self.no_errors()
 
     def test_without_a_name_nothing_begins(self) -> None:
@@ -58,7 +56,7 @@ class Wall(UiCase):
         expect(page.get_by_role("textbox", name="Cylinder bore")).to_have_value("3/4 in")
         page.goto(f"{self.url}/jobs")
         with page.expect_download() as saved:
-            page.get_by_role("link", name="Save as a file").click()
+            page.get_by_role("link", name=re.compile("^Save as a file: Merrow Skiff")).click()
         path = saved.value.path()
         self.assertTrue(saved.value.suggested_filename.endswith(".kobrix.json"), saved.value.suggested_filename)
         document = json.loads(Path(path).read_text(encoding="utf-8"))
@@ -76,10 +74,70 @@ class Wall(UiCase):
         page.goto(f"{self.url}/jobs")
         page.get_by_role("button", name=re.compile("^Put away")).click()
         expect(page.get_by_role("status")).to_contain_text("is put away")
-        expect(page.get_by_role("link", name=re.compile("Merrow Skiff"))).to_have_count(0)
+        card = page.get_by_role("listitem", name=re.compile("^Merrow Skiff"))
+        expect(card).to_have_count(0)
         self.axe()
-        page.get_by_role("button", name="Bring it back").click()
-        expect(page.get_by_role("link", name=re.compile("Merrow Skiff"))).to_be_visible()
+        page.reload()  # it is kept there until it is wanted
+        page.get_by_role("button", name=re.compile("^Bring back Merrow Skiff")).click()
+        expect(card).to_be_visible()
+        expect(page.get_by_role("region", name="Put away")).to_have_count(0)
+        self.no_errors()
+
+    def test_a_card_shows_the_vehicle_its_push_and_what_is_worst(self) -> None:
+        page = self.page
+        page.goto(f"{self.url}/jobs")
+        card = page.get_by_role("listitem", name=re.compile("^Merrow Skiff"))
+        expect(card.get_by_role("img", name="341 N for 0.81 g, plan A")).to_be_visible()
+        expect(card).to_contain_text("The front locks first on paper")
+        expect(card).to_contain_text("50 of 57 measured")
+        self.axe()
+        self.no_errors()
+
+    def test_a_job_is_renamed_and_duplicated_by_keys(self) -> None:
+        page = self.page
+        page.goto(f"{self.url}/jobs")
+        page.get_by_role("link", name=re.compile("^Open Merrow Skiff")).focus()
+        page.keyboard.press("F2")
+        page.keyboard.type("Blue estate")
+        page.keyboard.press("Enter")
+        card = page.get_by_role("listitem", name="Blue estate", exact=True)
+        expect(card).to_be_visible()
+        expect(card.get_by_role("button", name="Rename Blue estate")).to_be_focused()
+        page.keyboard.press("Enter")
+        page.keyboard.type("not kept")
+        page.keyboard.press("Escape")
+        expect(card.get_by_role("heading", name="Blue estate")).to_be_visible()
+        card.get_by_role("button", name="Duplicate Blue estate").press("Enter")
+        expect(page.get_by_role("listitem", name="Blue estate, copy")).to_be_visible()
+        stored = page.request.get(f"{self.url}/api/jobs").json()
+        self.assertEqual(sorted(j["name"] for j in stored), ["Blue estate", "Blue estate, copy"])
+        page.goto(f"{self.url}/jobs/1/size")
+        page.get_by_role("button", name="Undo").click()  # a rename is a step like any other
+        expect(page).to_have_title(re.compile("^Merrow Skiff"))
+        self.no_errors()
+
+    def test_the_example_vehicles_open_as_copies(self) -> None:
+        page = self.page
+        for words in ("hill-climb", "motorcycle", "light aircraft", "trials car"):
+            page.goto(f"{self.url}/jobs")
+            page.get_by_role("button", name=re.compile(f"^Open a copy of .*{words}")).click()
+            expect(page).to_have_url(re.compile(r"/jobs/\d+/size"))
+            expect(page.get_by_role("img", name="Force line")).to_be_visible()
+        self.assertEqual(len(page.request.get(f"{self.url}/api/jobs").json()), 5)
+        self.no_errors()
+
+    def test_nobody_is_sent_away_from_the_wall(self) -> None:
+        page = self.page
+        page.goto(f"{self.url}/")  # the only job opens at once
+        expect(page).to_have_url(re.compile(r"/jobs/1/size"))
+        page.get_by_role("link", name="Kobrix, all jobs").click()
+        expect(page.get_by_role("heading", name="New job")).to_be_visible()
+        page.get_by_role("button", name=re.compile("^Put away: ")).click()
+        expect(page.get_by_text("No job yet")).to_be_visible()
+        page.get_by_role("textbox", name="name of the vehicle or the job").fill("my first")
+        page.get_by_role("button", name="Begin, tape in hand").click()
+        expect(page).to_have_url(re.compile(r"/jobs/2/measure"))
+        expect(page.get_by_role("navigation", name="What to measure")).to_be_visible()
         self.no_errors()
 
     def test_files_that_are_none_are_said_and_change_nothing(self) -> None:

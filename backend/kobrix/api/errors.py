@@ -1,7 +1,6 @@
 """One table: error class to response. Every error is problem+json (RFC 9457), a sentence, and no stack trace."""
 
 import logging
-import sqlite3
 from typing import Any
 
 from fastapi import FastAPI, Request
@@ -10,7 +9,7 @@ from fastapi.responses import JSONResponse
 from starlette.exceptions import HTTPException
 
 from kobrix.core.errors import BadEntry, BadFile, Damaged, Impossible, KobrixError, NotFound, Stale
-from kobrix.store.connection import in_words
+from kobrix.store.connection import DatabaseFault, in_words
 
 log = logging.getLogger("kobrix")
 DAMAGED = "urn:kobrix:damaged-job"  # by which a screen knows that the job can be brought round
@@ -68,8 +67,8 @@ def install(app: FastAPI) -> None:
     async def on_deep(request: Request, error: RecursionError) -> JSONResponse:
         return problem(422, "This cannot be used", "It is nested too deeply; no entry of a job is.")
 
-    @app.exception_handler(sqlite3.Error)
-    async def on_database(request: Request, error: sqlite3.Error) -> JSONResponse:
+    @app.exception_handler(DatabaseFault)
+    async def on_database(request: Request, error: DatabaseFault) -> JSONResponse:
         words = in_words(error)
         if words is None:
             return await on_unknown(request, error)

@@ -4,6 +4,7 @@ import os
 from asyncio import to_thread
 from collections import defaultdict
 from functools import lru_cache
+from itertools import count
 from pathlib import Path
 from threading import BoundedSemaphore, Lock
 from typing import Any, Union
@@ -15,8 +16,10 @@ from typing_extensions import TypedDict
 
 from kobrix.api.edits import edits_of, named_by_their_fields, own_edits
 from kobrix.api.requests import ChangeIn, NewJobIn, ShowIn, StepIn, TryIn
-from kobrix.api.shapes import JobLine, JobOut, StageOut
+from kobrix.api.shapes import CardOut, ExampleOut, JobLine, JobOut, StageOut
 from kobrix.core.errors import BadFile, Damaged, KobrixError, NotFound
+from kobrix.demo import SETUPS as EXAMPLES
+from kobrix.evaluate.sketch import sketch
 from kobrix.evaluate.solve import ByContent, answer_of
 from kobrix.fileformat import files, job_edits
 from kobrix.fileformat.job import Job
@@ -25,7 +28,7 @@ from kobrix.fileformat.models import Setup
 from kobrix.fileformat.paths import JsonObject, pointer
 from kobrix.stages.common import ERRORS, Database, Route, as_json, stored_job
 from kobrix.stages.registry import LATER, STAGES, stage_by_path
-from kobrix.stages.size.service import tried_view
+from kobrix.stages.size.service import card, tried_view
 from kobrix.stages.size.shapes import Tried
 from kobrix.store import jobs
 from kobrix.store.connection import open_db
@@ -93,10 +96,33 @@ def _check(document: JsonObject) -> None:
 
 
 @router.get("", response_model=list[JobLine])
-def list_jobs(path: Database) -> Response:
-    """Every job, the one changed last first."""
+def list_jobs(path: Database, away: bool = False) -> Response:
+    """Every job on the list, or with `away` every one that was put away; the one changed last first."""
     with open_db(path) as db:
-        return as_json([_listed(j) for j in jobs.all_jobs(db)])
+        return as_json([_listed(j) for j in jobs.all_jobs(db, away)])
+
+
+@lru_cache(maxsize=1)
+def _examples() -> dict[str, Job]:
+    found: dict[str, Job] = {}
+    for file in EXAMPLES:
+        value = files.read_file(files.parse_json(file.read_bytes()))
+        found[file.name.split(".")[0]] = files.as_job(value) if isinstance(value, Setup) else value
+    return found
+
+
+@router.get("/examples", response_model=list[ExampleOut])
+def list_examples() -> Response:
+    """The invented vehicles that can be opened as a job of one's own."""
+    return as_json([{"key": key, "name": job.name, "sketch": sketch(job)} for key, job in _examples().items()])
+
+
+@router.post("/examples/{key}", response_model=JobOut, status_code=201)
+def open_example(key: str, path: Database) -> Response:
+    """Open a copy of an invented vehicle."""
+    if key not in _examples():
+        raise NotFound("example", key, ", ".join(_examples()))
+    return _stored_new(path, _examples()[key])
 
 
 @router.post("", response_model=JobOut, status_code=201)
@@ -136,6 +162,24 @@ def bring_job_back(job_id: int, path: Database) -> Response:
     """Bring a job back to the list."""
     with open_db(path) as db:
         return as_json(_listed(jobs.put_away(db, job_id, False)))
+
+
+@router.post("/{job_id}/copy", response_model=JobOut, status_code=201)
+def copy_job(job_id: int, path: Database) -> Response:
+    """The job once more, as it stands now, under a name of its own; its steps stay with the first."""
+    with open_db(path) as db:
+        document = jobs.get(db, job_id).document
+        names = {j.name for j in jobs.all_jobs(db)}
+    words = str(document["name"])[:70]
+    name = next(free for n in count(1) if (free := f"{words}, copy" if n == 1 else f"{words}, copy {n}") not in names)
+    return _stored_new(path, _job(to_json({**document, "name": name})))
+
+
+@router.get("/{job_id}/card", response_model=CardOut)
+def job_card(job_id: int, path: Database) -> Response:
+    """What the wall shows of a job: its vehicle, its push and what is worst of it."""
+    job = stored_job(path, job_id).job
+    return as_json({"sketch": sketch(job), **card(job)})
 
 
 @router.get("/{job_id}/file", response_model=JsonObject)

@@ -4,8 +4,10 @@ from typing import Literal
 
 from typing_extensions import TypedDict
 
+from kobrix.evaluate.sketch import Sketch
 from kobrix.fileformat.paths import JsonObject
 from kobrix.stages.common import Progress
+from kobrix.stages.size.shapes import Card
 
 
 class JobLine(TypedDict):
@@ -31,6 +33,20 @@ class JobOut(TypedDict):
     setups: list[str]
     next_plan: str
     document: JsonObject
+
+
+class ExampleOut(TypedDict):
+    """An invented vehicle that can be opened as a job."""
+
+    key: str
+    name: str
+    sketch: Sketch
+
+
+class CardOut(Card):
+    """What the wall shows of a job."""
+
+    sketch: Sketch
 
 
 class StageOut(TypedDict):

@@ -9,6 +9,7 @@ from pathlib import Path
 from kobrix.core.errors import BadFile
 
 BUSY_SECONDS = 10.0
+DatabaseFault = sqlite3.Error  # what the store may raise beside the errors in words
 _WRONG = {
     sqlite3.SQLITE_NOTADB: "it is no database. Nothing was changed. Give --database another file, or move this one away",
     sqlite3.SQLITE_CORRUPT: "the database is damaged. Nothing was changed. Keep this file, and start with a copy of it from before, "

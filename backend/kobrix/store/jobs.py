@@ -47,9 +47,9 @@ def _stored(row: sqlite3.Row) -> Stored:
     )  # fmt: skip
 
 
-def all_jobs(db: sqlite3.Connection) -> list[Stored]:
-    """Every job that was not put away, the one changed last first."""
-    return [_stored(row) for row in db.execute(f"{_ROW} WHERE gone = 0 ORDER BY changed_at DESC, id DESC")]
+def all_jobs(db: sqlite3.Connection, gone: bool = False) -> list[Stored]:
+    """Every job on the list, or with `gone` every one that was put away; the one changed last first."""
+    return [_stored(row) for row in db.execute(f"{_ROW} WHERE gone = ? ORDER BY changed_at DESC, id DESC", (int(gone),))]
 
 
 def put_away(db: sqlite3.Connection, job_id: int, gone: bool) -> Stored:

@@ -33,7 +33,7 @@ export interface paths {
         };
         /**
          * List Jobs
-         * @description Every job, the one changed last first.
+         * @description Every job on the list, or with `away` every one that was put away; the one changed last first.
          */
         get: operations["list_jobs_api_jobs_get"];
         put?: never;
@@ -42,6 +42,46 @@ export interface paths {
          * @description Add a job from a file in the open format: a job, or a setup, which becomes the job's state as found.
          */
         post: operations["add_job_api_jobs_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/examples": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Examples
+         * @description The invented vehicles that can be opened as a job of one's own.
+         */
+        get: operations["list_examples_api_jobs_examples_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/examples/{key}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Open Example
+         * @description Open a copy of an invented vehicle.
+         */
+        post: operations["open_example_api_jobs_examples__key__post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -106,6 +146,46 @@ export interface paths {
          * @description Bring a job back to the list.
          */
         post: operations["bring_job_back_api_jobs__job_id__back_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/copy": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Copy Job
+         * @description The job once more, as it stands now, under a name of its own; its steps stay with the first.
+         */
+        post: operations["copy_job_api_jobs__job_id__copy_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/card": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Job Card
+         * @description What the wall shows of a job: its vehicle, its push and what is worst of it.
+         */
+        get: operations["job_card_api_jobs__job_id__card_get"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -771,6 +851,26 @@ export interface components {
             sentence: string;
         };
         /**
+         * CardOut
+         * @description What the wall shows of a job.
+         */
+        CardOut: {
+            /** Setup */
+            setup: string;
+            /** To Go */
+            to_go: number;
+            /** Push N */
+            push_n: number | null;
+            /** Was N */
+            was_n: number | null;
+            /** Decel G */
+            decel_g: number | null;
+            /** Front Share */
+            front_share: number | null;
+            worst: components["schemas"]["WorstOf"] | null;
+            sketch: components["schemas"]["Sketch"];
+        };
+        /**
          * ChamberParts
          * @description One chamber: its circuit, its bore, and its share of the rod's force.
          */
@@ -1225,6 +1325,17 @@ export interface components {
             rank: number;
             /** Assumed */
             assumed: boolean;
+        };
+        /**
+         * ExampleOut
+         * @description An invented vehicle that can be opened as a job.
+         */
+        ExampleOut: {
+            /** Key */
+            key: string;
+            /** Name */
+            name: string;
+            sketch: components["schemas"]["Sketch"];
         };
         /**
          * Failed
@@ -2566,6 +2677,25 @@ export interface components {
             setups: components["schemas"]["SetupView"][];
         };
         /**
+         * Sketch
+         * @description The sizes of a vehicle that a small drawing shows, None where not known; `tail`: its third wheel is under the tail.
+         */
+        Sketch: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "car" | "truck" | "motorcycle" | "aircraft";
+            /** Tail */
+            tail: boolean;
+            /** Wheelbase Mm */
+            wheelbase_mm: number | null;
+            /** Front Share */
+            front_share: number | null;
+            /** Cg Height Mm */
+            cg_height_mm: number | null;
+        };
+        /**
          * Solved
          * @description A setup that is complete enough to be followed: its control paths, the one of all controls last.
          */
@@ -2966,6 +3096,19 @@ export interface components {
             /** Pedal Force N */
             pedal_force_n: number;
         };
+        /**
+         * WorstOf
+         * @description What is worst of a setup, in a sentence.
+         */
+        WorstOf: {
+            /**
+             * Level
+             * @enum {string}
+             */
+            level: "good" | "note" | "caution" | "danger";
+            /** Sentence */
+            sentence: string;
+        };
     };
     responses: never;
     parameters: never;
@@ -3051,7 +3194,9 @@ export interface operations {
     };
     list_jobs_api_jobs_get: {
         parameters: {
-            query?: never;
+            query?: {
+                away?: boolean;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -3128,6 +3273,156 @@ export interface operations {
             query?: never;
             header?: never;
             path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    list_examples_api_jobs_examples_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ExampleOut"][];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    open_example_api_jobs_examples__key__post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                key: string;
+            };
             cookie?: never;
         };
         requestBody?: never;
@@ -3445,6 +3740,158 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["JobLine"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    copy_job_api_jobs__job_id__copy_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    job_card_api_jobs__job_id__card_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CardOut"];
                 };
             };
             /** @description Forbidden */

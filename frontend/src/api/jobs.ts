@@ -6,6 +6,57 @@ import type { Layout } from './types';
 
 export const useJobs = () => useQuery({ queryKey: keys.jobs, queryFn: () => answered(() => client.GET('/api/jobs')) });
 
+/** What was put away, to be brought back. */
+export const useAway = () =>
+  useQuery({
+    queryKey: keys.away,
+    queryFn: () => answered(() => client.GET('/api/jobs', { params: { query: { away: true } } })),
+  });
+
+/** Invented vehicles that can be opened as a job. */
+export const useExamples = () =>
+  useQuery({
+    queryKey: keys.examples,
+    staleTime: Infinity,
+    queryFn: () => answered(() => client.GET('/api/jobs/examples')),
+  });
+
+/** A job at a glance. */
+export const useCard = (id: number, revision: number) =>
+  useQuery({
+    queryKey: keys.card(id, revision),
+    ...lasting(300_000),
+    queryFn: () => answered(() => client.GET('/api/jobs/{job_id}/card', ofJob(id))),
+  });
+
+/** Open a copy of an example, or of a job; a job by another name. */
+export function useWall() {
+  const queries = useQueryClient();
+  const onSuccess = () => queries.invalidateQueries({ queryKey: keys.jobs });
+  const example = useMutation({
+    mutationFn: (key: string) => answered(() => client.POST('/api/jobs/examples/{key}', { params: { path: { key } } })),
+    onSuccess,
+  });
+  const copy = useMutation({
+    mutationFn: (id: number) => answered(() => client.POST('/api/jobs/{job_id}/copy', ofJob(id))),
+    onSuccess,
+  });
+  const rename = useMutation({
+    mutationFn: ({ id, base, name }: { id: number; base: number; name: string }) =>
+      answered(() =>
+        client.POST('/api/jobs/{job_id}/changes', {
+          ...ofJob(id),
+          body: { base, follow: false, label: 'name of the job', edits: [{ path: '/name', value: name }] as never },
+        }),
+      ),
+    onSuccess: (changed) => {
+      queries.removeQueries({ queryKey: keys.pages(changed.job.id) });
+      return onSuccess();
+    },
+  });
+  return { example, copy, rename };
+}
+
 /** The stages in their order, and how each stands at a revision. */
 export const useStages = (id: number, revision: number) =>
   useQuery({

@@ -15,6 +15,9 @@ export const keys = {
   compare: (id: number, revision: number, ...asked: unknown[]) => ['compare', id, revision, ...asked] as const,
   sheet: (id: number, revision: number, setup: string) => ['sheet', id, revision, setup] as const,
   sensitivity: (id: number, revision: number, setup: string) => ['sensitivity', id, revision, setup] as const,
+  away: ['jobs', 'away'] as const,
+  examples: ['examples'] as const,
+  card: (id: number, revision: number) => ['card', id, revision] as const,
   choices: (id: number, revision: number, setup: string, control: string | null) =>
     ['match choices', id, revision, setup, control] as const,
   search: (id: number) => ['match', id] as const,

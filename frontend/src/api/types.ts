@@ -3,6 +3,9 @@ import type { components } from './generated';
 
 type Shapes = components['schemas'];
 export type Job = Shapes['JobOut'];
+export type JobLine = Shapes['JobLine'];
+export type Card = Shapes['CardOut'];
+export type Sketch = Shapes['Sketch'];
 export type Tried = Shapes['Tried'];
 export type StageState = Shapes['StageOut'];
 export type Edit = Shapes['EditIn'];

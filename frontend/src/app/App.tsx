@@ -21,14 +21,18 @@ if (known) {
   void queries.prefetchQuery(pageQuery(Number(first), known.page, setup));
 }
 
-/** With one job on the machine there is nothing to choose: it opens at once. */
+// Whoever begins at the address of the machine, and not on a page of it, is led on once at most.
+let led = window.location.pathname !== '/';
+/** With one job on the machine there is nothing to choose: it opens at once, but nobody who comes back here is sent away. */
 function Home({ page: Page }: { page: ComponentType }) {
-  const jobs = useJobs();
+  const jobs = useJobs().data;
   const go = useNavigate();
-  const only = jobs.data?.length === 1 ? jobs.data[0] : undefined;
   useEffect(() => {
-    if (only && window.history.length <= 2) void go(`/jobs/${only.id}/size`, { replace: true });
-  }, [only, go]);
+    if (led || jobs === undefined) return;
+    led = true;
+    const [only] = jobs;
+    if (only && jobs.length === 1) void go(`/jobs/${only.id}/size`, { replace: true });
+  }, [jobs, go]);
   return <Page />;
 }
 

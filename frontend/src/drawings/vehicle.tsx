@@ -94,6 +94,29 @@ const shape = ({ x, y, s }: SideProps) => {
   return (points: readonly (readonly [number, number])[]) => `M${points.map(at).join('L')}`;
 };
 
+interface SketchProps {
+  kind: 'car' | 'truck' | 'motorcycle' | 'aircraft';
+  tail: boolean;
+  /** In mm; what is not known is drawn as usual. */
+  wheelbase: number | null;
+  height: number | null;
+  share: number | null;
+  x: number;
+  y: number;
+  /** px/mm, or the wheelbase in px. */
+  s?: number;
+  wide?: number;
+}
+const USUAL_MM = { car: 2500, truck: 3300, motorcycle: 1420, aircraft: 1600 };
+/** A vehicle in side view by its kind, front axle at x, road at y. */
+export function VehicleSide({ kind, tail, wheelbase, height, share, x, y, s, wide = 180 }: SketchProps) {
+  const long = wheelbase ?? USUAL_MM[kind];
+  const shape = { x, y, s: s ?? wide / long, wheelbase: long, radius: kind === 'aircraft' ? 180 : 300 };
+  if (kind === 'motorcycle') return <BikeSide {...shape} />;
+  if (kind === 'aircraft') return <AircraftSide {...shape} tail={tail} />;
+  return <CarSide {...shape} height={height ?? 550} front={share ?? 0.55} />;
+}
+
 /** Motorcycle in side view, front axle at x, road at y. */
 export const BikeSide = memo(function BikeSide(p: SideProps) {
   const d = shape(p);

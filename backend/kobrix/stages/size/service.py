@@ -34,6 +34,7 @@ from kobrix.stages.common import Standing
 from kobrix.stages.size.paths import AIR_CM3, curves, gain_curves, locks_of, path_view, range_of, stop_or_lock
 from kobrix.stages.size.shapes import (
     Against,
+    Card,
     Failed,
     Headline,
     MendsView,
@@ -231,7 +232,7 @@ def standing(job: Job) -> Standing:
     wanted = wanted_stop(answers)
     told = [own for name in names if (own := _judged(job, name, wanted))]
     if not told:
-        to_go = min(len(set(answer.needs["decel"])) for answer in answers)
+        to_go = min(len(set(answer.needs.get("decel", []))) for answer in answers)
         return {"state": "empty", "words": f"{to_go} to go" if to_go else "empty"}
     counts = [{level: sum(f["level"] == level for f in own) for level in ("danger", "caution")} for own in told]
     best = min(counts, key=lambda n: (n["danger"], n["caution"]))
@@ -242,6 +243,32 @@ def standing(job: Job) -> Standing:
         if best["caution"]
         else {"state": "ready", "words": "ready"}
     )
+
+
+def card(job: Job) -> Card:
+    """A `job` at a glance."""
+    name = (job.names[1:] or job.names)[0]
+    answers = {own: answer_of(ByContent(job.setup(own))) for own in dict.fromkeys((AS_FOUND, name))}
+    wanted = wanted_stop([answer_of(ByContent(job.setup(own))) for own in job.names])
+    told = _judged(job, name, wanted)
+    pushes = {own: _push_at(answer, wanted) for own, answer in answers.items()}
+    push, was = pushes[name], None if name == AS_FOUND else pushes[AS_FOUND]
+    share = None if push is None else push["front_brake_share"]
+    worst = told[0] if told and told[0]["level"] != "good" else None
+    return {
+        "setup": name, "to_go": len(set(answers[name].needs.get("decel", []))), "push_n": None if push is None else push["pedal_force_n"],
+        "was_n": None if was is None else was["pedal_force_n"],
+        "decel_g": None if push is None else push["decel_g"], "front_share": None if share is None else float(share),
+        "worst": None if worst is None else {"level": worst["level"], "sentence": worst["sentence"]},
+    }  # fmt: skip
+
+
+def _push_at(answer: Answer, wanted: float | None) -> Moment | None:
+    """The first load state of the main path at the `wanted` stop [g]; None where it is not known or the brakes never give it."""
+    if answer.solved is None or wanted is None:
+        return None
+    _, known = chain.first_reach(answer.solved.main.healthy.road.decel, wanted)
+    return moment_at(answer.setup, 0, None, wanted, None) if pick(known, 0, 0, 0) else None
 
 
 def _counted(n: int, what: str) -> str:

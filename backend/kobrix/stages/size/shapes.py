@@ -337,6 +337,25 @@ class SetupView(TypedDict):
     solved: Solved | None
 
 
+class WorstOf(TypedDict):
+    """What is worst of a setup, in a sentence."""
+
+    level: Level
+    sentence: str
+
+
+class Card(TypedDict):
+    """A job at a glance: the first plan, or as found where there is none, at the wanted stop; how much it still needs."""
+
+    setup: str
+    to_go: int
+    push_n: float | None
+    was_n: float | None
+    decel_g: float | None
+    front_share: float | None
+    worst: WorstOf | None
+
+
 class EffortBand(TypedDict):
     """Comfort and limits of the push."""
 

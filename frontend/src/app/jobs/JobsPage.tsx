@@ -1,16 +1,17 @@
 /** The jobs on this machine, and a file to begin another with. */
 import { useState } from 'react';
 import { Button, DropZone, FileTrigger, type FileDropItem } from 'react-aria-components';
-import { Link, useNavigate } from 'react-router';
+import { useNavigate } from 'react-router';
 import styled from 'styled-components';
 import { useAddJob, useJobs, usePutAway } from '../../api/jobs';
 import { Wordmark } from '../../page/Wordmark';
-import { counted } from '../../units/format';
+import { Examples, PutAway } from './Drawer';
 import { Empty } from './Empty';
+import { JobCard } from './JobCard';
 import { NewJob } from './NewJob';
 
 const Page = styled.div`
-  max-width: 1180px;
+  max-width: 1280px;
   margin: 0 auto;
   padding: var(--s8) var(--s16) var(--s40);
   font: var(--w-firm) var(--t-head) / var(--read) var(--text);
@@ -29,7 +30,7 @@ const Page = styled.div`
   }
   main {
     display: grid;
-    grid-template-columns: minmax(0, 1fr) minmax(280px, 320px);
+    grid-template-columns: minmax(0, 1fr) minmax(260px, 290px);
     gap: 0 var(--s28);
     padding-top: var(--s24);
   }
@@ -49,15 +50,6 @@ const Page = styled.div`
     }
   }
 `;
-const Away = styled.div`
-  display: flex;
-  flex-wrap: wrap;
-  gap: var(--s8);
-  align-items: center;
-  border: var(--r-outline) dashed var(--ink-2);
-  padding: var(--s6) var(--s10);
-  margin-bottom: var(--s12);
-`;
 const Sheets = styled.ul`
   list-style: none;
   padding: 0;
@@ -65,50 +57,6 @@ const Sheets = styled.ul`
   display: grid;
   grid-template-columns: repeat(auto-fill, minmax(min(100%, 280px), 1fr));
   gap: var(--s16);
-  li {
-    border: var(--r-heavy) solid var(--ink);
-    display: flex;
-    flex-direction: column;
-  }
-  li > a {
-    display: block;
-    flex: 1;
-    color: inherit;
-    text-decoration: none;
-    padding: var(--s14);
-  }
-  li > a:hover {
-    background: var(--sunk);
-  }
-  .tools {
-    display: flex;
-    flex-wrap: wrap;
-    gap: 0 var(--s14);
-    border-top: var(--r-hair) solid var(--ink);
-    padding: 0 var(--s14);
-  }
-  .tools a,
-  .tools button {
-    color: inherit;
-    background: none;
-    border: 0;
-    padding: 0;
-    min-height: var(--s36);
-    display: flex;
-    align-items: center;
-    text-decoration: underline;
-    text-underline-offset: var(--s3);
-    font: var(--w-firm) var(--t-text) / var(--one) var(--text);
-  }
-  @media (pointer: coarse) {
-    .tools a,
-    .tools button {
-      min-height: var(--target);
-    }
-  }
-  p {
-    color: var(--ink-2);
-  }
 `;
 const Drop = styled(DropZone)`
   border: var(--r-outline) dashed var(--ink-2);
@@ -163,37 +111,15 @@ export function JobsPage() {
           {jobs.isError && <Wrong role="alert">{jobs.error.message}</Wrong>}
           <Sheets>
             {(jobs.data ?? []).map((job) => (
-              <li key={job.id}>
-                <Link to={`/jobs/${job.id}/size`}>
-                  <h2>{job.name}</h2>
-                  <p>
-                    {job.plans.length > 0
-                      ? `${counted(job.plans.length, 'plan', 'plans')}: ${job.plans.join(', ')}`
-                      : 'as found; no plan yet'}
-                  </p>
-                  <p>changed {new Date(job.changed_at).toLocaleString()}</p>
-                </Link>
-                <div className="tools">
-                  <Link to={`/jobs/${job.id}/measure`}>Measure</Link>
-                  <a href={`/api/jobs/${job.id}/file`} download>
-                    Save as a file
-                  </a>
-                  <Button onPress={() => away.mutate(job.id)} aria-label={`Put away: ${job.name}`}>
-                    Put away
-                  </Button>
-                </div>
-              </li>
+              <JobCard key={job.id} job={job} onAway={() => away.mutate(job.id)} />
             ))}
           </Sheets>
           {jobs.data?.length === 0 && <Empty />}
-          {away.data && (
-            <Away role="status">
-              <span>{away.data.name} is put away.</span>
-              <Button onPress={() => back.mutate(away.data.id, { onSuccess: () => away.reset() })}>
-                Bring it back
-              </Button>
-            </Away>
-          )}
+          <p role="status" className="visually-hidden">
+            {away.data ? `${away.data.name} is put away.` : ''}
+          </p>
+          <PutAway onBack={(id) => back.mutate(id)} />
+          <Examples />
           <Drop
             onDrop={(event) => {
               const item = event.items.find((i): i is FileDropItem => i.kind === 'file');

@@ -6,7 +6,7 @@ import type { Steps } from '../../api/changes';
 import type { Entry, MeasureView, SizeView } from '../../api/types';
 import { assumeStep, sameStep, typedStep } from '../../chain/entrySteps';
 import { Box, Ground, Path, Tag, Words } from '../../drawings/ink';
-import { AircraftSide, BikeSide, CarSide } from '../../drawings/vehicle';
+import { VehicleSide } from '../../drawings/vehicle';
 import { EnterContext, focusNext, type Entering } from '../../page/entering';
 import { EntryField } from '../../page/EntryField';
 import { Message } from '../../page/Message';
@@ -260,15 +260,18 @@ const OneCircuit = ({ circuit }: { circuit: Circuit }) => (
 
 function VehicleDrawing({ sheet, wanted }: { sheet: MeasureView; wanted: Wanted }) {
   const value = (key: string) => wanted.all.find((e) => e.key === key)?.value ?? null;
-  const car = sheet.kind === 'car' || sheet.kind === 'truck';
-  const wheelbase = value('wheelbase_mm') ?? (car ? 2500 : sheet.kind === 'motorcycle' ? 1420 : 1600);
-  const wide = sheet.kind === 'aircraft' ? 118 : sheet.kind === 'motorcycle' ? 160 : 186;
-  const shape = { x: 84, y: 122, s: wide / wheelbase, wheelbase, radius: car ? 300 : 290 };
   return (
     <svg viewBox="0 -4 390 134" role="img" aria-label="The vehicle as far as it is known">
-      {car && <CarSide {...shape} height={value('cg_height_mm') ?? 550} front={value('front_share') ?? 0.55} />}
-      {sheet.kind === 'motorcycle' && <BikeSide {...shape} />}
-      {sheet.kind === 'aircraft' && <AircraftSide {...shape} radius={180} tail={false} />}
+      <VehicleSide
+        kind={sheet.kind}
+        tail={false}
+        wheelbase={value('wheelbase_mm')}
+        height={value('cg_height_mm')}
+        share={value('front_share')}
+        x={84}
+        y={122}
+        wide={sheet.kind === 'aircraft' ? 118 : sheet.kind === 'motorcycle' ? 160 : 186}
+      />
       <Ground x1={4} x2={386} y={122} />
     </svg>
   );

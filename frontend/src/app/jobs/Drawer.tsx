@@ -1,0 +1,103 @@
+/** What was put away, to be brought back; and invented vehicles to open a copy of. */
+import { Button } from 'react-aria-components';
+import { useNavigate } from 'react-router';
+import styled from 'styled-components';
+import { useAway, useExamples, useWall } from '../../api/jobs';
+import { counted } from '../../units/format';
+import { OnTheWall } from './JobCard';
+
+const Box = styled.section`
+  border: var(--r-outline) solid var(--ink);
+  padding: var(--s10) var(--s14) var(--s14);
+  margin-bottom: var(--s16);
+  h2 em {
+    font: var(--w-firm) var(--t-text) / var(--snug) var(--text);
+    color: var(--ink-2);
+    font-style: normal;
+    padding-left: var(--s8);
+  }
+  ul {
+    list-style: none;
+    padding: 0;
+    margin: var(--s8) 0 0;
+    display: grid;
+    grid-template-columns: repeat(auto-fill, minmax(min(100%, 160px), 1fr));
+    gap: var(--s12) var(--s16);
+  }
+  li {
+    display: grid;
+    align-content: end;
+    gap: var(--s4);
+  }
+  b {
+    font: var(--w-strong) var(--t-name) / var(--tight) var(--letter);
+  }
+  p {
+    color: var(--ink-2);
+    font: var(--w-firm) var(--t-text) / var(--snug) var(--text);
+  }
+  button {
+    justify-self: start;
+    border: var(--r-outline) solid var(--ink);
+    background: none;
+    min-height: var(--s28);
+    padding: 0 var(--s10);
+    font: var(--w-strong) var(--t-text) / var(--one) var(--letter);
+  }
+  @media (pointer: coarse) {
+    button {
+      min-height: var(--target);
+    }
+  }
+`;
+
+export function PutAway({ onBack }: { onBack: (id: number) => void }) {
+  const away = useAway().data ?? [];
+  if (away.length === 0) return null;
+  return (
+    <Box aria-label="Put away">
+      <h2>
+        Put away<em>{counted(away.length, 'job', 'jobs')}; nothing is thrown out</em>
+      </h2>
+      <ul>
+        {away.map((job) => (
+          <li key={job.id}>
+            <b>{job.name}</b>
+            <p>changed {new Date(job.changed_at).toLocaleDateString()}</p>
+            <Button onPress={() => onBack(job.id)} aria-label={`Bring back ${job.name}`}>
+              Bring back
+            </Button>
+          </li>
+        ))}
+      </ul>
+    </Box>
+  );
+}
+
+export function Examples() {
+  const examples = useExamples().data ?? [];
+  const { example } = useWall();
+  const go = useNavigate();
+  return (
+    <Box aria-label="Examples">
+      <h2>
+        Examples<em>invented vehicles; a copy is yours</em>
+      </h2>
+      {example.isError && <p role="alert">{example.error.message}</p>}
+      <ul>
+        {examples.map((e) => (
+          <li key={e.key}>
+            <OnTheWall sketch={e.sketch} />
+            <b>{e.name.replace(' (invented)', '')}</b>
+            <Button
+              onPress={() => example.mutate(e.key, { onSuccess: (job) => void go(`/jobs/${job.id}/size`) })}
+              aria-label={`Open a copy of ${e.name}`}
+            >
+              Open a copy
+            </Button>
+          </li>
+        ))}
+      </ul>
+    </Box>
+  );
+}
