@@ -4,6 +4,7 @@ import tempfile
 import unittest
 from pathlib import Path
 from typing import Any
+from unittest import mock
 
 from fastapi.testclient import TestClient
 from kobrix.api.app import create_app
@@ -171,10 +172,12 @@ class Refusals(ApiCase):
         self.assert_problem(self.client.post("/api/jobs", content=b"x" * 4_100_000), 413, "bytes")
 
     def test_an_unexpected_error_is_a_sentence_too(self) -> None:
+        with self.assertLogs("kobrix", "ERROR"), mock.patch("kobrix.api.jobs.jobs.all_jobs", side_effect=ValueError("x")):
+            self.assert_problem(self.client.get("/api/jobs"), 500, "not changed")
         app = self.client.app
         app.state.database = Path("/nonexistent/kobrix.sqlite3")  # type: ignore[attr-defined]
         with self.assertLogs("kobrix", "ERROR"):
-            self.assert_problem(self.client.get("/api/jobs"), 500, "not changed")
+            self.assert_problem(self.client.get("/api/jobs"), 503, "cannot be opened")
 
 
 class Guard(ApiCase):

@@ -72,6 +72,7 @@ def install(app: FastAPI) -> None:
         words = in_words(error)
         if words is None:
             return await on_unknown(request, error)
+        log.error("%s on %s %s", error, request.method, request.url.path)
         return problem(503, "Not stored", f"The database: {words}.")
 
     @app.exception_handler(Exception)
