@@ -3,9 +3,10 @@ import { useCallback, useMemo, useState } from 'react';
 import { Button } from 'react-aria-components';
 import { useNavigate } from 'react-router';
 import { Finder, type Target } from './Finder';
-import { KeyList } from './KeyList';
+import { KeyList, saveAsFile, Units } from './KeyList';
 import { useKeys } from './keys';
 import type { StageState } from '../api/types';
+import { usePreferred } from '../units/preference';
 
 interface HelpsProps {
   job: number;
@@ -19,7 +20,7 @@ const NO_KEYS = {};
 
 /** What a page shows for finding and for its keys: the buttons for its head, and what lies over it. */
 export function useHelps({ job, stages: every, targets, keys = NO_KEYS, onUndo, onRedo }: HelpsProps) {
-  const [open, setOpen] = useState<'find' | 'keys' | null>(null);
+  const [open, setOpen] = useState<'find' | 'keys' | 'units' | null>(null);
   const go = useNavigate();
   const close = useCallback(() => setOpen(null), []);
   const stages = useMemo(
@@ -43,24 +44,35 @@ export function useHelps({ job, stages: every, targets, keys = NO_KEYS, onUndo, 
     () => [
       ...stages.map((s) => ({ id: `stage ${s.name}`, label: s.name, note: 'stage', go: s.go })),
       { id: 'jobs', label: 'All jobs', note: 'the wall', go: () => void go('/') },
+      { id: 'file', label: 'Save this job as a file', note: 'job', go: () => saveAsFile(job) },
+      { id: 'print', label: 'Print this sheet', note: 'paper', go: () => window.print() },
       ...targets,
     ],
-    [stages, targets, go],
+    [stages, targets, go, job],
   );
+  const { shownForce, shownPressure } = usePreferred();
+  const turn = useCallback((to: 'find' | 'keys' | 'units') => setOpen((now) => (now === to ? null : to)), []);
   const buttons = useMemo(
     () => (
       <>
-        <Button aria-label="Find" onPress={() => setOpen((now) => (now === 'find' ? null : 'find'))}>
-          <kbd>/</kbd>
+        <Button onPress={() => turn('units')} aria-expanded={open === 'units'}>
+          Units <em>{`${shownForce}, ${shownPressure}`}</em>
         </Button>
-        <Button aria-label="Keys" onPress={() => setOpen((now) => (now === 'keys' ? null : 'keys'))}>
-          <kbd>?</kbd>
+        <Button onPress={() => turn('find')} aria-expanded={open === 'find'}>
+          Find <kbd>/</kbd>
         </Button>
+        <Button onPress={() => turn('keys')} aria-expanded={open === 'keys'}>
+          Keys <kbd>?</kbd>
+        </Button>
+        <Button onPress={() => window.print()}>Print</Button>
       </>
     ),
-    [],
+    [turn, open, shownForce, shownPressure],
   );
-  const over =
-    open === 'find' ? <Finder targets={found} onClose={close} /> : open === 'keys' ? <KeyList onClose={close} /> : null;
-  return { buttons, over };
+  const over = {
+    find: <Finder targets={found} onClose={close} />,
+    keys: <KeyList job={job} onClose={close} />,
+    units: <Units onClose={close} />,
+  };
+  return { buttons, over: open === null ? null : over[open] };
 }

@@ -3,7 +3,7 @@ import { Button, Switch } from 'react-aria-components';
 import styled from 'styled-components';
 import { Overlay, useOver } from './Finder';
 import { turnKeys, useKeysOn } from './keys';
-import { DisplayUnits } from '../ui/UnitToggle';
+import { UnitChoice } from '../ui/UnitToggle';
 
 const List = styled(Overlay)`
   dl {
@@ -61,7 +61,27 @@ const KEYS: readonly (readonly [string, string])[] = [
   ['Ctrl Z', 'undo; with Shift redo'],
 ];
 
-export function KeyList({ onClose }: { onClose: () => void }) {
+/** The job as a file of the open format, asked for as any link would. */
+export function saveAsFile(job: number): void {
+  const link = document.createElement('a');
+  link.href = `/api/jobs/${job}/file`;
+  link.download = '';
+  link.click();
+}
+
+/** What figures are shown in, and what a bare number means; one press from every stage. */
+export function Units({ onClose }: { onClose: () => void }) {
+  const ref = useOver(onClose);
+  return (
+    <List ref={ref} aria-label="Units">
+      <h2>Units</h2>
+      <UnitChoice />
+      <Button onPress={onClose}>Close</Button>
+    </List>
+  );
+}
+
+export function KeyList({ job, onClose }: { job: number; onClose: () => void }) {
   const on = useKeysOn();
   const ref = useOver(onClose);
   return (
@@ -80,7 +100,11 @@ export function KeyList({ onClose }: { onClose: () => void }) {
       <Switch isSelected={on} onChange={turnKeys}>
         single keys are on (they never act in a field)
       </Switch>
-      <DisplayUnits />
+      <p>
+        <a href={`/api/jobs/${job}/file`} download>
+          Save this job as a file
+        </a>
+      </p>
       <p>
         <a href="/third-party.txt" target="_blank" rel="noreferrer">
           What Kobrix is built with, and its licences

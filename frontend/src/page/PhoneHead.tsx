@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { Button } from 'react-aria-components';
 import { Link } from 'react-router';
 import styled from 'styled-components';
-import { REDO, ThemeButton, UNDO, type HeadProps } from './SheetTop';
+import { REDO, ThemeButton, UNDO, undoes, type HeadProps } from './SheetTop';
 
 const Head = styled.header`
   display: flex;
@@ -101,12 +101,12 @@ export function PhoneHead({ job, stage, stages, title, onUndo, onRedo, children 
         <span>{at >= 0 && `${at + 1} of ${stages.length}`}</span>
         <span className="wide">{children}</span>
         <ThemeButton />
-        <Button aria-label="Undo" isDisabled={job.undo === null} onPress={onUndo}>
+        <Button {...undoes('Undo', job.undo)} onPress={onUndo}>
           <svg width="16" height="16" aria-hidden="true">
             <path d={UNDO} />
           </svg>
         </Button>
-        <Button aria-label="Redo" isDisabled={job.redo === null} onPress={onRedo}>
+        <Button {...undoes('Redo', job.redo)} onPress={onRedo}>
           <svg width="16" height="16" aria-hidden="true">
             <path d={REDO} />
           </svg>
@@ -131,6 +131,11 @@ export function PhoneHead({ job, stage, stages, title, onUndo, onRedo, children 
             ))}
             <li>
               <Link to="/">All jobs</Link>
+            </li>
+            <li>
+              <a href={`/api/jobs/${job.id}/file`} download>
+                Save as a file
+              </a>
             </li>
           </Stages>
         </nav>

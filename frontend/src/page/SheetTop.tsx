@@ -25,12 +25,27 @@ const Tools = styled.div`
   justify-content: flex-end;
   align-items: center;
   gap: var(--s2);
-  button {
+  button,
+  > a {
     height: var(--s30);
     min-width: var(--s30);
     border: 0;
     background: none;
     padding: 0 var(--s5);
+    display: inline-flex;
+    align-items: center;
+    justify-content: center;
+    gap: var(--s4);
+    white-space: nowrap;
+    color: inherit;
+    font: var(--w-firm) var(--t-text) / var(--one) var(--text);
+  }
+  > a {
+    text-underline-offset: var(--s3);
+  }
+  em {
+    font-style: normal;
+    color: var(--ink-2);
   }
   button[data-disabled] {
     opacity: 0.35;
@@ -61,6 +76,12 @@ const Glyph = ({ d }: { d: string }) => (
   </svg>
 );
 
+/** What a button of undo or redo says: the step that it takes back or makes again. */
+export const undoes = (word: 'Undo' | 'Redo', step: string | null) => ({
+  'aria-label': step === null ? word : `${word}: ${step}`,
+  isDisabled: step === null,
+  render: (props: object) => <button {...props} title={step === null ? undefined : `${word}: ${step}`} />,
+});
 export function ThemeButton() {
   const [theme, toggle] = useTheme();
   return (
@@ -98,12 +119,13 @@ export const SheetTop = memo(function SheetTop({ job, stage, stages, title, onUn
       </OnPaper>
       <StageStrip job={job.id} stage={stage} stages={stages} />
       <Tools className="noprint">
+        <Link to="/">Jobs</Link>
         {children}
         <ThemeButton />
-        <Button aria-label="Undo" isDisabled={job.undo === null} onPress={onUndo}>
+        <Button {...undoes('Undo', job.undo)} onPress={onUndo}>
           <Glyph d={UNDO} />
         </Button>
-        <Button aria-label="Redo" isDisabled={job.redo === null} onPress={onRedo}>
+        <Button {...undoes('Redo', job.redo)} onPress={onRedo}>
           <Glyph d={REDO} />
         </Button>
       </Tools>

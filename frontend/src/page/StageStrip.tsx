@@ -7,12 +7,12 @@ import { Mark } from '../ui/Mark';
 import { LOW } from '../ui/useMedia';
 
 const Strip = styled.ol`
-  display: grid;
-  grid-auto-flow: column;
-  grid-auto-columns: minmax(0, 1fr);
+  display: flex;
   list-style: none;
   padding: 0;
   li {
+    flex: 1 1 0;
+    min-width: 0;
     border-left: var(--r-hair) solid var(--ink);
     padding: var(--s5) 0 0 var(--s10);
   }
@@ -41,6 +41,16 @@ const Strip = styled.ol`
   li a:hover {
     background: var(--sunk);
   }
+  /* Not open yet: there, and out of the way. */
+  li[data-later] {
+    flex: none;
+    padding-right: var(--s8);
+    padding-left: var(--s8);
+    color: var(--ink-2);
+  }
+  li[data-later] b {
+    font: var(--w-firm) var(--t-text) / var(--snug) var(--letter);
+  }
   li[aria-current] {
     background: var(--ink);
     color: var(--paper);
@@ -63,13 +73,6 @@ const Strip = styled.ol`
       flex: 1;
       margin-top: 0;
     }
-    [data-marked] i {
-      position: absolute;
-      width: 1px;
-      height: 1px;
-      overflow: hidden;
-      clip-path: inset(50%);
-    }
   }
   i {
     font-style: normal;
@@ -89,14 +92,19 @@ export const StageStrip = memo(function StageStrip({ job, stage, stages }: Strip
         const inner = (
           <>
             <b>{title}</b>
-            <span data-marked={state !== 'later' || undefined}>
+            <span>
               {state !== 'later' && <Mark state={state} size={14} />}
               <i>{words}</i>
             </span>
           </>
         );
         return (
-          <li key={title} title={words} aria-current={path === stage ? 'step' : undefined}>
+          <li
+            key={title}
+            title={words}
+            data-later={state === 'later' || undefined}
+            aria-current={path === stage ? 'step' : undefined}
+          >
             {path !== null && path !== stage ? <Link to={`/jobs/${job}/${path}`}>{inner}</Link> : inner}
           </li>
         );

@@ -1,6 +1,7 @@
 /** One unit of a few, as a row of buttons. */
 import { ToggleButton } from 'react-aria-components';
-import { prefer, SHOWN, UNITS, usePreferred, type Quantity } from '../units/preference';
+import styled from 'styled-components';
+import { BARE, prefer, SHOWN, UNITS, usePreferred, type Quantity } from '../units/preference';
 import { ToggleRow } from './ToggleRow';
 
 export function UnitToggle({ of, label }: { of: Quantity; label: string }) {
@@ -30,4 +31,25 @@ export const DisplayUnits = () => (
       <UnitToggle key={of} of={of} label={`Figures of ${SHOWN[of]}`} />
     ))}
   </>
+);
+
+const Units = styled.div`
+  display: flex;
+  flex-wrap: wrap;
+  gap: var(--s4) var(--s6);
+  > p {
+    flex: 1 0 100%;
+    font: var(--w-firm) var(--t-text) / var(--read) var(--text);
+    color: var(--ink-2);
+  }
+`;
+/** What a bare number means, and what the figures of the other stages are in: kept on this device. */
+export const UnitChoice = () => (
+  <Units>
+    <p>A bare number is in</p>
+    {BARE.map((quantity) => (
+      <UnitToggle key={quantity} of={quantity} label={`Bare numbers of ${quantity}`} />
+    ))}
+    <DisplayUnits />
+  </Units>
 );

@@ -162,22 +162,13 @@ const Bar = styled.div`
   }
 `;
 
-/** The setup that is asked for, or the first plan. Another unit is another page: every figure on it is written anew. */
+/** The setup that is asked for, or the first plan. */
 export function MatchPage({ job, stages }: StageProps<null>) {
   const [search] = useSearchParams();
   const asked = search.get('setup');
   const setup = asked !== null && job.setups.includes(asked) ? asked : (job.setups[1] ?? job.setups[0] ?? '');
   const control = search.get('control');
-  const { shownForce, shownPressure } = usePreferred();
-  return (
-    <Ready
-      key={`${setup} ${control ?? ''} ${shownForce} ${shownPressure}`}
-      job={job}
-      stages={stages}
-      setup={setup}
-      control={control}
-    />
-  );
+  return <Ready key={`${setup} ${control ?? ''}`} job={job} stages={stages} setup={setup} control={control} />;
 }
 
 /** What the search says, in a sentence. */
@@ -210,6 +201,7 @@ interface ReadyProps {
 const NO_TARGETS: [] = [];
 function Ready({ job, stages, setup, control }: ReadyProps) {
   const matching = useMatch(job, setup, control);
+  const { shownForce, shownPressure } = usePreferred();
   const go = useNavigate();
   const back = `/jobs/${job.id}/size`;
   const again = matching?.onAgain;
@@ -227,7 +219,7 @@ function Ready({ job, stages, setup, control }: ReadyProps) {
     >
       {(head, wide) =>
         matching ? (
-          <Body head={head} wide={wide} matching={matching} back={back} />
+          <Body key={`${shownForce} ${shownPressure}`} head={head} wide={wide} matching={matching} back={back} />
         ) : (
           <Plain aria-busy="true">
             <p>Laying out the search.</p>

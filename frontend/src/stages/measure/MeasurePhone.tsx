@@ -13,7 +13,7 @@ import { SectionView } from './SectionView';
 import { SetupChoice } from './SetupChoice';
 import { Follows, Standing } from './Standing';
 import { CONDITION, type Measure } from './useMeasure';
-import { UnitChoice } from './Rail';
+import { UnitChoice } from '../../ui/UnitToggle';
 
 const Page = styled.div`
   height: 100dvh;

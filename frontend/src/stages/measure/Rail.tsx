@@ -2,8 +2,6 @@
 import { Button } from 'react-aria-components';
 import styled from 'styled-components';
 import { Mark } from '../../ui/Mark';
-import { DisplayUnits, UnitToggle } from '../../ui/UnitToggle';
-import { BARE } from '../../units/preference';
 import { CONDITION, type Measure } from './useMeasure';
 
 const Nav = styled.nav`
@@ -74,24 +72,3 @@ export function Rail({ measure }: { measure: Measure }) {
     </Nav>
   );
 }
-
-const Units = styled.div`
-  display: flex;
-  flex-wrap: wrap;
-  gap: var(--s4) var(--s6);
-  > p {
-    flex: 1 0 100%;
-    font: var(--w-firm) var(--t-text) / var(--read) var(--text);
-    color: var(--ink-2);
-  }
-`;
-/** What a bare number means, and what the figures of the other stages are in: kept on this device. */
-export const UnitChoice = () => (
-  <Units>
-    <p>A bare number is in</p>
-    {BARE.map((quantity) => (
-      <UnitToggle key={quantity} of={quantity} label={`Bare numbers of ${quantity}`} />
-    ))}
-    <DisplayUnits />
-  </Units>
-);

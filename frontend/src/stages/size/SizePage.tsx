@@ -11,13 +11,10 @@ import { SizePhone } from './SizePhone';
 import { SizeSheet } from './SizeSheet';
 import { useSize } from './useSize';
 
-/** Another unit is another page: every figure on it is written anew. */
-export function SizePage(props: StageProps<'size'>) {
+export function SizePage({ job, view, stages }: StageProps<'size'>) {
   const { shownForce, shownPressure } = usePreferred();
-  return <Ready key={`${shownForce} ${shownPressure}`} {...props} />;
-}
-
-function Ready({ job, view, stages }: StageProps<'size'>) {
+  // Another unit is another sheet: every figure on it is written anew. What is looked at stays.
+  const units = `${shownForce} ${shownPressure}`;
   const size = useSize(job, view);
   const { reading, steps, acts, used } = size;
   const key = used?.key ?? '';
@@ -52,9 +49,9 @@ function Ready({ job, view, stages }: StageProps<'size'>) {
             </Plain>
           )
         ) : wide ? (
-          <SizeSheet head={head} reading={reading} look={size.look} acts={acts} steps={steps} />
+          <SizeSheet key={units} head={head} reading={reading} look={size.look} acts={acts} steps={steps} />
         ) : (
-          <SizePhone head={head} reading={reading} look={size.look} acts={acts} steps={steps} />
+          <SizePhone key={units} head={head} reading={reading} look={size.look} acts={acts} steps={steps} />
         )
       }
     </StagePage>
