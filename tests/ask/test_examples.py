@@ -33,7 +33,7 @@ def differences(wanted: Any, got: Any, near: float, place: str = "") -> list[str
 class Examples(unittest.TestCase):
     def check(self, of: str) -> None:
         asked, wanted = read(f"questions-{of}"), read(f"answers-{of}")["answers"]
-        found = ask(asked)["answers"]
+        found: Any = ask(asked)["answers"]
         self.assertEqual(len(found), len(wanted))
         for question, want, got in zip(asked["ask"], wanted, found, strict=True):
             with self.subTest(question.get("question")):
