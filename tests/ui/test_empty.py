@@ -97,6 +97,7 @@ class FirstPush(Begun):
             field.press("Enter")
             expect(field).to_have_value(re.compile(f"^{READ[name].replace('x', ' ?[x×] ?')}"))
         left.get_by_role("radio", name=re.compile("^floating")).click()
+        expect(left.get_by_role("radio", name=re.compile("^floating"))).to_be_checked()
         page.get_by_role("button", name=re.compile("^Right: .* the same as left")).click()
         right = page.get_by_role("article", name=re.compile("^Right: "))
         for name in ("pivot to toe", "bore", "pistons"):

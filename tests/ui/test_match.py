@@ -10,7 +10,7 @@ from kobrix.stages.match.request import Search
 from kobrix.stages.match.service import search
 from playwright.sync_api import Page, expect
 
-from tests.cases import demo_job
+from tests.cases import demo_document, demo_job
 from tests.ui.case import PATIENCE, PHONE, UiCase
 
 OF_A = "/jobs/1/match?setup=plan%20A"
@@ -189,15 +189,41 @@ class OnALaptop(Matched):
         self.tried("1 500")
         self.no_errors("422")
 
-    def test_a_vehicle_that_cannot_be_searched_says_why(self) -> None:
-        page = self.page
-        body = next(p for p in SETUPS if "motorcycle" in p.name).read_bytes()
-        request = urllib.request.Request(f"{self.url}/api/jobs", body, {"Content-Type": "application/json"})
+    def added(self, document: Any) -> int:
+        """The number of a job that was added."""
+        request = urllib.request.Request(
+            f"{self.url}/api/jobs", json.dumps(document).encode(), {"Content-Type": "application/json"}
+        )
         with urllib.request.urlopen(request) as answer:
-            job = json.load(answer)["id"]
-        page.goto(f"{self.url}/jobs/{job}/match")
-        expect(page.get_by_role("status")).to_contain_text("several controls")
+            return int(json.load(answer)["id"])
+
+    def test_a_vehicle_that_cannot_be_searched_says_why(self) -> None:
+        document = demo_document()
+        document["as_found"]["systems"][0]["control"].pop("available_travel_mm")
+        document["plans"] = []
+        self.page.goto(f"{self.url}/jobs/{self.added(document)}/match")
+        expect(self.page.get_by_role("status")).to_contain_text("Pedal: travel to the stop")
         self.axe()
+        self.no_errors()
+
+    def test_several_controls_are_searched_one_at_a_time(self) -> None:
+        page = self.page
+        job = self.added(json.loads(next(p for p in SETUPS if "motorcycle" in p.name).read_bytes()))
+        page.goto(f"{self.url}/jobs/{job}/match")
+        which = page.get_by_role("radiogroup", name="Control that is searched")
+        expect(which.get_by_role("radio", name="hand")).to_be_checked()
+        expect(page.get_by_role("checkbox", name="Rear brakes may change")).to_have_count(0)
+        which.get_by_role("radio", name="foot").click()
+        expect(page.get_by_role("heading", name="Match, from plan A, foot")).to_be_visible()
+        expect(page.get_by_role("checkbox", name="Front brakes may change")).to_have_count(0)
+        self.tried("210")
+        self.axe()
+        page.get_by_role("button", name=re.compile("^Take as B: setup ")).first.click()
+        expect(page.get_by_role("button", name="Undo")).to_be_enabled()
+        with urllib.request.urlopen(f"{self.url}/api/jobs/{job}") as answer:
+            a, b = (plan["systems"] for plan in json.load(answer)["document"]["plans"])
+        self.assertEqual(a[0], b[0])
+        self.assertNotEqual(a[1], b[1])
         self.no_errors()
 
     def test_nothing_breaks_a_rule_in_either_theme_and_nothing_sticks_out(self) -> None:

@@ -290,10 +290,12 @@ class Sheet(UiCase):
         pin.press("Enter")
         expect(pin).to_have_value("2 in")
         page.keyboard.press("Escape")
-        page.get_by_role("button", name="Keys").click()
+        page.get_by_role("button", name="Units").click()
         self.axe()
-        page.get_by_role("radiogroup", name="Figures of force").get_by_role("radio", name="N", exact=True).click()
-        expect(line).to_have_attribute("aria-label", re.compile("newton at the foot"))
+        newton = page.get_by_role("radiogroup", name="Figures of force").get_by_role("radio", name="N", exact=True)
+        newton.click()
+        expect(line).to_have_attribute("aria-label", re.compile("400 newton at the foot"))  # the same push
+        expect(newton).to_be_focused()
         self.no_errors()
 
     def test_two_tabs_on_one_field(self) -> None:

@@ -38,8 +38,8 @@ class EveryLayout(UiCase):
         self.page.locator("input[type=file]").set_input_files(
             {"name": "a.json", "mimeType": "application/json", "buffer": json.dumps(document).encode()}
         )
-        expect(self.page.get_by_text("still needs")).to_be_visible()
-        expect(self.page.get_by_role("listitem").filter(has_text="bore mm")).to_be_visible()
+        expect(self.page.get_by_role("heading", name="1 to go")).to_be_visible()
+        expect(self.page.get_by_role("textbox", name="bore", exact=True)).to_have_value("")
         self.page.get_by_role("radio", name=re.compile("Plan B")).click()
         expect(self.page.get_by_role("img", name="Force line")).to_be_visible()
         self.no_errors()

@@ -1,10 +1,11 @@
 /** Steps of a person on a job: made at once on the revision on screen, refused in words, undone and redone; the same on every page. */
 import { useIsMutating, useQueryClient } from '@tanstack/react-query';
 import { useCallback, useMemo, useState } from 'react';
-import { answered, client, ofJob, Refused } from './client';
+import { answered, client, isAway, ofJob, Refused, WAITS } from './client';
 import { keys } from './keys';
 import type { Page, PageName } from './pages';
 import type { Changed, Job, Step } from './types';
+import { takeBack, wait, waitsFor } from './waiting';
 
 /** Whether a step of the job is on its way to the store. */
 export const useStoring = (id: number) => useIsMutating({ mutationKey: keys.step(id) }) > 0;
@@ -40,15 +41,24 @@ function useChange(id: number, page: PageName | null, setup: string | null) {
           })
           .execute(asked);
     return {
-      change: inTurn((step: Step) =>
-        answered(() =>
-          client.POST('/api/jobs/{job_id}/changes', {
-            ...ofJob(id),
-            // What is left out of a step stands for its default.
-            body: { base: base(), show, follow: false, ...step, edits: (step.edits ?? []) as never },
-          }),
-        ),
-      ),
+      change: inTurn(async (step: Step) => {
+        const on = base();
+        try {
+          // What waits goes first: a later step must not overtake it.
+          if (waitsFor(id)) throw new Refused(WAITS);
+          return await answered(() =>
+            client.POST('/api/jobs/{job_id}/changes', {
+              ...ofJob(id),
+              // What is left out of a step stands for its default.
+              body: { base: on, show, follow: false, ...step, edits: (step.edits ?? []) as never },
+            }),
+          );
+        } catch (error) {
+          if (!isAway(error)) throw error;
+          wait(id, on, step);
+          throw new Refused(WAITS);
+        }
+      }),
       undo: inTurn(() =>
         answered(() => client.POST('/api/jobs/{job_id}/undo', { ...ofJob(id), body: { base: base(), show } })),
       ),
@@ -88,6 +98,7 @@ export function useSteps(job: Job, page: PageName | null, setup: string | null =
   const refused = useCallback((error: unknown, again?: () => void) => {
     if (!(error instanceof Refused)) throw error;
     const { problem } = error;
+    if (problem === WAITS) return; // said on every page
     setNotice(problem.status === 409 ? { text: both(problem), mine: again } : { text: problem.detail });
   }, []);
   const onStep = useCallback(
@@ -108,8 +119,9 @@ export function useSteps(job: Job, page: PageName | null, setup: string | null =
   const canRedo = job.redo !== null;
   const onUndo = useCallback(() => {
     setNotice(null);
+    if (takeBack(job.id)) return; // what waits is taken back first
     if (canUndo) undo(undefined).catch(refused);
-  }, [canUndo, undo, refused]);
+  }, [canUndo, undo, refused, job.id]);
   const onRedo = useCallback(() => {
     setNotice(null);
     if (canRedo) redo(undefined).catch(refused);

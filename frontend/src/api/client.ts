@@ -14,6 +14,10 @@ export class Refused extends Error {
   constructor(readonly problem: Problem) {
     super(problem.detail);
   }
+  /** It is kept, and will be stored later. */
+  get waits(): boolean {
+    return this.problem === WAITS;
+  }
 }
 
 const NOT_THERE: Problem = {
@@ -24,6 +28,13 @@ const NOT_THERE: Problem = {
     'Kobrix on this machine does not answer. What you see is the last good result; start it again with ./run demo.',
   problems: [],
   both: [],
+};
+
+/** A change that waits until somebody answers. */
+export const WAITS: Problem = {
+  ...NOT_THERE,
+  title: 'Not stored yet',
+  detail: 'Not stored yet: Kobrix does not answer. It is kept and sent as soon as it does.',
 };
 
 /** The data of an answer, or Refused. */
@@ -38,6 +49,10 @@ export async function answered<T>(call: () => Promise<{ data?: T; error?: unknow
   const problem = answer.error as Partial<Problem> | undefined;
   throw new Refused({ ...NOT_THERE, ...problem, detail: problem?.detail ?? NOT_THERE.detail });
 }
+
+/** Nobody answered, or nothing can be stored now: to be tried again later. */
+export const isAway = (error: unknown): boolean =>
+  error instanceof Refused && (error.problem.status === 0 || error.problem.status === 503);
 
 /** The path of a job, as a request wants it. */
 export const ofJob = (id: number) => ({ params: { path: { job_id: id } } });

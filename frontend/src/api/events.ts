@@ -1,8 +1,22 @@
 /** Keeps the job on screen in step with what is stored: the server tells each new revision while the page is looked at. */
 import { useQueryClient } from '@tanstack/react-query';
-import { useEffect } from 'react';
+import { useEffect, useSyncExternalStore } from 'react';
 import { keys } from './keys';
 import type { Page } from './pages';
+
+// Whether the server answers, as the line to it has it.
+let there = true;
+const listeners = new Set<() => void>();
+function tell(now: boolean): void {
+  if (now === there) return;
+  there = now;
+  listeners.forEach((changed) => changed());
+}
+function listen(changed: () => void) {
+  listeners.add(changed);
+  return () => listeners.delete(changed);
+}
+export const useThere = (): boolean => useSyncExternalStore(listen, () => there);
 
 export function useInStep(id: number): void {
   const queries = useQueryClient();
@@ -20,6 +34,11 @@ export function useInStep(id: number): void {
       if (document.visibilityState !== 'visible') return;
       source = new EventSource(`/api/jobs/${id}/events`);
       source.onmessage = heard;
+      source.onopen = () => {
+        if (!there) void queries.invalidateQueries({ queryKey: keys.pages(id) });
+        tell(true);
+      };
+      source.onerror = () => tell(false);
     };
     look();
     document.addEventListener('visibilitychange', look);

@@ -1,6 +1,6 @@
 /** A page of a job: the job as stored and what the page shows of it, always of one revision. */
 import { useQuery } from '@tanstack/react-query';
-import { answered, client, ofJob } from './client';
+import { answered, client, isAway, ofJob } from './client';
 import { keys } from './keys';
 import type { Changed, Job } from './types';
 
@@ -43,5 +43,7 @@ export const usePage = (id: number, page: PageName | null, setup: string | null)
   useQuery({
     ...pageQuery(id, page, setup),
     refetchOnWindowFocus: 'always',
+    // A server that came back is noticed by itself.
+    refetchInterval: (query) => (isAway(query.state.error) ? 2000 : false),
     placeholderData: (before: Page | undefined) => (before?.job.id === id ? before : undefined),
   });

@@ -2,11 +2,13 @@
 import type { ComponentType } from 'react';
 import { useParams, useSearchParams } from 'react-router';
 import { DAMAGED, Refused } from '../api/client';
-import { useInStep } from '../api/events';
+import { useInStep, useThere } from '../api/events';
 import { useBringRound, useStages } from '../api/jobs';
 import { usePage, type Page, type PageName } from '../api/pages';
+import { dropWaiting, useSending } from '../api/waiting';
 import { JobGate } from '../page/JobGate';
 import type { AnyStage } from '../page/StagePage';
+import { Waits } from '../page/Waits';
 import { useSettled } from '../ui/useSettled';
 
 interface Route {
@@ -31,11 +33,25 @@ function OfJob({ id, page, setup, component }: Route & { id: number }) {
 }
 
 const SETTLED_MS = 300;
+const AWAY_MS = 1000; // a line that is opened again at once is not told of
 const NONE: AnyStage['stages'] = [];
 /** How the stages stand follows once the job has rested: a drag does not ask for it at each place. */
 function Ready({ page, component: Component }: { page: Page; component: Route['component'] }) {
   const { job, view } = page;
   useInStep(job.id);
   const stages = useStages(job.id, useSettled(job.revision, SETTLED_MS));
-  return <Component job={job} view={view} stages={stages.data ?? NONE} />;
+  return (
+    <>
+      <NotStored />
+      <Component job={job} view={view} stages={stages.data ?? NONE} />
+    </>
+  );
+}
+
+/** What waits to be stored, of whichever job. */
+export function NotStored() {
+  const { waiting, onSend } = useSending();
+  const there = useSettled(useThere(), AWAY_MS);
+  const said = waiting.map(({ id, step, refused }) => ({ id, label: step.label, refused }));
+  return <Waits there={there} waiting={said} onSend={onSend} onDrop={dropWaiting} />;
 }

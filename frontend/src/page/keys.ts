@@ -24,7 +24,8 @@ export function useKeys(keys: Readonly<Record<string, () => void>>, onUndo: () =
   const live = useKeysOn();
   useEffect(() => {
     const pressed = (event: KeyboardEvent) => {
-      if (isField(event.target) || event.defaultPrevented) return;
+      // A list that is searched is told of the keys that its field has: the focus says where they were pressed.
+      if (isField(event.target) || isField(document.activeElement) || event.defaultPrevented) return;
       const command = event.ctrlKey || event.metaKey;
       if (command && event.key.toLowerCase() === 'z') {
         event.preventDefault();

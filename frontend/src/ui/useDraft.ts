@@ -8,11 +8,15 @@ interface Draft {
   refused: string | null;
   /** Refused because another tab or device stored something here meanwhile. */
   elsewhere?: boolean;
+  /** It could not be stored yet: it is kept elsewhere and stored later, and then this is done. */
+  waits?: boolean;
 }
 
 export function useDraft(value: string, onCommit: (text: string) => Promise<unknown>) {
-  const [draft, setDraft] = useState<Draft | null>(null);
+  const [kept, setDraft] = useState<Draft | null>(null);
   const sent = useRef<string | null>(null);
+  const live = (one: Draft | null) => (one?.waits && one.from !== value ? null : one);
+  const draft = live(kept);
 
   /** True when what was typed is stored, or there was nothing to store. */
   async function commit(): Promise<boolean> {
@@ -38,7 +42,8 @@ export function useDraft(value: string, onCommit: (text: string) => Promise<unkn
       setDraft((now) => (now === null || now.text === text ? null : { ...now, from: null }));
       return true;
     } catch (error) {
-      setDraft(still({ text, from, refused: error instanceof Error ? error.message : 'It was refused.' }));
+      const refused = error instanceof Error ? error.message : 'It was refused.';
+      setDraft(still({ text, from, refused, waits: (error as { waits?: boolean }).waits ?? false }));
       return false;
     } finally {
       if (sent.current === text) sent.current = null;
@@ -50,7 +55,7 @@ export function useDraft(value: string, onCommit: (text: string) => Promise<unkn
     typing: draft !== null,
     refused: draft?.refused ?? null,
     changed: draft?.elsewhere ?? false,
-    type: (text: string) => setDraft((now) => ({ text, from: now?.from ?? value, refused: null })),
+    type: (text: string) => setDraft((now) => ({ text, from: live(now)?.from ?? value, refused: null })),
     giveUp: () => setDraft(null),
     commit,
   };

@@ -222,10 +222,10 @@ class Asking(unittest.TestCase):
     def test_gaps_say_why(self) -> None:
         document = demo_document()
         del document["plans"][0]["systems"][0]["control"]["available_travel_mm"]
-        with self.assertRaisesRegex(Impossible, "available_travel_mm"):
+        with self.assertRaisesRegex(Impossible, "Pedal: travel to the stop"):
             space_of(files.check(Job, document), asked(), 0.8)
         choices: Any = choices_of(files.check(Job, document), "plan A")
-        self.assertIn("available_travel_mm", choices["reason"])
+        self.assertIn("Pedal: travel to the stop", choices["reason"])
 
     def test_a_bore_named_twice_is_one_and_the_fitted_one_costs_nothing(self) -> None:
         ask = asked(

@@ -18,6 +18,7 @@ from kobrix.core.rules.limits import TRAVEL, Band, effort_band
 from kobrix.core.rules.lost import least_asked, stops_left
 from kobrix.core.search.batching import structure_of
 from kobrix.core.search.engine import Block, Bounds
+from kobrix.evaluate.entries.sheet import measure_sheet
 from kobrix.evaluate.solve import Answer, rooms_of
 from kobrix.evaluate.to_core import convert, station_of
 from kobrix.fileformat.fields import number_text
@@ -374,7 +375,11 @@ def space_of(job: Job, ask: Search, decel: float, found: Answer | None = None) -
     if own.control.available_travel_mm is None:
         needs.append("systems.0.control.available_travel_mm")
     if needs or converted.load is None:
-        raise Impossible("a search", "it still needs " + ", ".join(needs[:6]))
+        sheet = measure_sheet(job, ask.setup)["needs"]
+        told = {m["path"].removeprefix(f"{job.root(ask.setup)}."): m["label"] for m in (*sheet["decel"], *sheet["travel"])}
+        labels = [told.get(path, path) for path in dict.fromkeys(needs)]
+        more = f" and {len(labels) - 6} more" if len(labels) > 6 else ""
+        raise Impossible("a search", "it still needs " + "; ".join(labels[:6]) + more)
     twin = own.cylinder.kind == "twin"
     if ask.bar is not None and not twin:
         raise BadEntry("bar", "settings of a balance bar", "a setup with two cylinders on a bar", "this one has none")

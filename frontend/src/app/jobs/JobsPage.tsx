@@ -4,6 +4,7 @@ import { Button, DropZone, FileTrigger, type FileDropItem } from 'react-aria-com
 import { useNavigate } from 'react-router';
 import styled from 'styled-components';
 import { useAddJob, useJobs, usePutAway } from '../../api/jobs';
+import { NotStored } from '../StageRoute';
 import { Wordmark } from '../../page/Wordmark';
 import { Examples, PutAway } from './Drawer';
 import { Empty } from './Empty';
@@ -102,6 +103,7 @@ export function JobsPage() {
   };
   return (
     <Page>
+      <NotStored />
       <header>
         <Wordmark />
         <h1>Jobs</h1>

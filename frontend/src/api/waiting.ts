@@ -1,0 +1,132 @@
+/**
+ * Changes that could not be stored because nobody answered: kept in the browser's store, over a reload too, and sent in their order
+ * as soon as somebody does. What is refused then stays, with the reason, until a person drops it or says it again.
+ */
+import { useQueryClient, type QueryClient } from '@tanstack/react-query';
+import { useEffect, useSyncExternalStore } from 'react';
+import { answered, client, isAway, ofJob, Refused } from './client';
+import { keys } from './keys';
+import type { Step } from './types';
+
+export interface Waiting {
+  id: string;
+  job: number;
+  /** The revision that it was made on. */
+  base: number;
+  step: Step;
+  /** Why it was refused once it was sent; null while it waits. */
+  refused: string | null;
+}
+
+const KEY = 'kobrix-waiting';
+const EVERY_MS = 1500;
+const listeners = new Set<() => void>();
+let kept: readonly Waiting[] | null = null;
+
+function read(): readonly Waiting[] {
+  if (kept !== null) return kept;
+  try {
+    kept = JSON.parse(window.localStorage.getItem(KEY) ?? '[]') as Waiting[];
+  } catch {
+    kept = []; // what was kept cannot be read
+  }
+  return kept;
+}
+function write(next: readonly Waiting[]): void {
+  kept = next;
+  try {
+    window.localStorage.setItem(KEY, JSON.stringify(next));
+  } catch {
+    // no room: it waits as long as this page is open
+  }
+  listeners.forEach((changed) => changed());
+}
+if (typeof window !== 'undefined')
+  window.addEventListener('storage', (event) => {
+    if (event.key !== KEY) return;
+    kept = null;
+    listeners.forEach((changed) => changed());
+  });
+function listen(changed: () => void) {
+  listeners.add(changed);
+  return () => listeners.delete(changed);
+}
+export const useWaiting = (): readonly Waiting[] => useSyncExternalStore(listen, read);
+
+const placesOf = (step: Step) => JSON.stringify([step.under, step.plan, step.edits?.map((e) => e.path)]);
+/** Keep a step until it can be stored; said again at the same places, the newer one is kept. */
+export function wait(job: number, base: number, step: Step): void {
+  const others = read().filter((w) => w.job !== job || step.plan || placesOf(w.step) !== placesOf(step));
+  write([...others, { id: `${Date.now()}-${others.length}`, job, base, step, refused: null }]);
+}
+export const dropWaiting = (id: string) => write(read().filter((w) => w.id !== id));
+/** Take back what was made last of what waits for a job; whether there was any. */
+export function takeBack(job: number): boolean {
+  const last = read().findLast((w) => w.job === job);
+  if (last) dropWaiting(last.id);
+  return last !== undefined;
+}
+export const waitsFor = (job: number) => read().some((w) => w.job === job && w.refused === null);
+
+const store = (waiting: Waiting) =>
+  answered(() =>
+    client.POST('/api/jobs/{job_id}/changes', {
+      ...ofJob(waiting.job),
+      body: {
+        base: waiting.base,
+        show: null,
+        follow: false,
+        ...waiting.step,
+        edits: (waiting.step.edits ?? []) as never,
+      },
+    }),
+  );
+
+/** Send what waits, one after the other, until nobody answers. Each job goes on from the revision that its last step made. */
+async function sendAll(queries: QueryClient): Promise<void> {
+  for (let next = firstOf(); next; next = firstOf()) {
+    const { id, job, base } = next;
+    try {
+      const { revision } = (await store(next)).job;
+      write(
+        read().flatMap((w) => (w.id === id ? [] : [w.job === job && w.base === base ? { ...w, base: revision } : w])),
+      );
+    } catch (error) {
+      if (!(error instanceof Refused) || isAway(error)) return;
+      const refused = error.message;
+      write(read().map((w) => (w.id === id ? { ...w, refused } : w)));
+    }
+    void queries.invalidateQueries({ queryKey: keys.pages(job) });
+  }
+}
+const firstOf = () => read().find((w) => w.refused === null);
+/** Of all open pages one sends: what waits is kept for all of them. */
+async function send(queries: QueryClient): Promise<void> {
+  const one = async () => {
+    kept = null;
+    await sendAll(queries);
+  };
+  if (!('locks' in navigator)) return one();
+  await navigator.locks.request('kobrix-waiting', { ifAvailable: true }, (lock) => (lock ? one() : undefined));
+}
+
+/** Sends what waits as soon as it can; asks before a page is closed that still has something to send. */
+export function useSending(): { waiting: readonly Waiting[]; onSend: () => void } {
+  const queries = useQueryClient();
+  const waiting = useWaiting();
+  const some = waiting.some((w) => w.refused === null);
+  useEffect(() => {
+    if (!some) return;
+    const go = () => void send(queries);
+    const ask = (event: BeforeUnloadEvent) => event.preventDefault();
+    const timer = window.setInterval(go, EVERY_MS);
+    window.addEventListener('online', go);
+    window.addEventListener('beforeunload', ask);
+    return () => {
+      window.clearInterval(timer);
+      window.removeEventListener('online', go);
+      window.removeEventListener('beforeunload', ask);
+    };
+  }, [some, queries]);
+  return { waiting, onSend: () => void send(queries) };
+}

@@ -1,0 +1,114 @@
+"""A server that does not answer: what was entered waits, is seen to wait, outlives a reload, is sent, refused, taken back."""
+
+import re
+import unittest
+
+from playwright.sync_api import Dialog, Page, expect
+
+from tests.ui.case import PHONE, UiCase
+
+EVERY = "**/api/**"
+
+
+class Away(UiCase):
+    def gone(self, page: Page) -> None:
+        page.route(EVERY, lambda route: route.abort())
+
+    def back(self, page: Page) -> None:
+        page.unroute(EVERY)
+
+    def bore(self, page: Page, text: str) -> None:
+        field = page.get_by_role("textbox", name="Cylinder bore")
+        field.fill(text)
+        field.press("Enter")
+
+    def stored(self) -> str:
+        document = self.page.request.get(f"{self.url}/api/jobs/1").json()["document"]
+        return str(document["plans"][0]["systems"][0]["cylinder"]["bore_mm"])
+
+    def test_what_is_entered_waits_and_is_sent_when_somebody_answers(self) -> None:
+        page = self.open()
+        self.gone(page)
+        self.bore(page, "3/4")
+        strip = page.get_by_role("status", name="Not stored yet")
+        expect(strip).to_contain_text("1 change waits: bore")
+        expect(page.get_by_role("textbox", name="Cylinder bore")).to_have_value("3/4")
+        expect(page.get_by_role("img", name="Force line")).to_have_attribute(
+            "aria-label", re.compile("341 newton")
+        )  # the last good one
+        self.bore(page, "0.70 in")  # said again at the same place, the newer one is kept
+        expect(strip).to_contain_text("1 change waits: bore")
+        pin = page.get_by_role("textbox", name="pin", exact=True)
+        pin.fill("50 mm")
+        pin.press("Enter")
+        expect(strip).to_contain_text("2 changes wait: bore, Pivot to pin")
+        self.axe()
+        self.back(page)
+        expect(strip).to_have_count(0)
+        expect(page.get_by_role("textbox", name="Cylinder bore")).to_have_value("0.70 in")
+        expect(pin).to_have_value("50 mm")
+        self.assertEqual(self.stored(), "0.70 in")
+        for _ in range(2):
+            page.get_by_role("button", name="Undo").click()
+        expect(page.get_by_role("button", name="Undo")).to_be_disabled()
+        self.assertEqual(self.stored(), "13/16 in")
+        self.no_errors("Failed to load resource")
+
+    def test_it_outlives_a_reload_and_a_closed_page_is_asked_about(self) -> None:
+        page = self.open()
+        self.gone(page)
+        self.bore(page, "3/4")
+        expect(page.get_by_role("status", name="Not stored yet")).to_be_visible()
+        asked: list[str] = []
+
+        def agree(dialog: Dialog) -> None:
+            asked.append(dialog.type)
+            dialog.accept()
+
+        page.on("dialog", agree)
+        page.reload()
+        self.assertEqual(asked, ["beforeunload"])
+        expect(page.get_by_role("heading", name="This job cannot be shown")).to_be_visible()
+        self.back(page)  # noticed by itself
+        expect(page.get_by_role("textbox", name="Cylinder bore")).to_have_value("3/4 in")
+        expect(page.get_by_role("status", name="Not stored yet")).to_have_count(0)
+        self.no_errors("Failed to load resource")
+
+    def test_what_somebody_else_changed_meanwhile_is_told_and_nothing_is_overwritten(self) -> None:
+        page = self.open()
+        self.gone(page)
+        self.bore(page, "3/4")
+        strip = page.get_by_role("status", name="Not stored yet")
+        expect(strip).to_be_visible()
+        path = "/plans/0/systems/0/cylinder/bore_mm"
+        other = page.request.post(f"{self.url}/api/jobs/1/changes", data={"base": 0, "edits": [{"path": path, "text": "1 in"}]})
+        self.assertEqual(other.status, 200)
+        self.back(page)
+        expect(strip).to_contain_text("Not stored: bore.")
+        self.assertEqual(self.stored(), "1 in")
+        strip.get_by_role("button", name="Drop: bore").click()
+        expect(strip).to_have_count(0)
+        self.no_errors("Failed to load resource")
+
+    def test_what_waits_is_taken_back_by_undo(self) -> None:
+        page = self.open()
+        self.bore(page, "3/4")
+        expect(page.get_by_role("textbox", name="Cylinder bore")).to_have_value("3/4 in")
+        self.gone(page)
+        self.bore(page, "1 in")
+        strip = page.get_by_role("status", name="Not stored yet")
+        expect(strip).to_contain_text("1 change waits")
+        page.get_by_role("button", name="Undo").click()
+        expect(page.get_by_text("1 change waits")).to_have_count(0)
+        self.back(page)
+        self.assertEqual(self.stored(), "3/4 in")
+        self.no_errors("Failed to load resource")
+
+
+class OnAPhone(Away):
+    width, height = PHONE
+    touch = True
+
+
+if __name__ == "__main__":
+    unittest.main()
