@@ -39,6 +39,12 @@ class Reading(unittest.TestCase):
 
     def test_shares_and_per_cent(self) -> None:
         self.assertAlmostEqual(value("58.5 %", "front_share"), 0.585)
+        for text, kept in (("52", "52 %"), ("52 %", "52 %"), ("52/48", "52/48"), ("0.52", "0.52"), ("13/25", "13/25")):
+            self.assertAlmostEqual(value(text, "front_share"), 0.52, msg=text)
+            self.assertEqual(read(text, "front_share").text, kept)
+            self.assertAlmostEqual(value(kept, "front_share"), 0.52, msg=kept)
+        self.assertEqual((value("1", "front_share"), value("50/50", "front_share"), value("1/2", "front_share")), (1.0, 0.5, 0.5))
+        self.assertEqual((value("120", "front_share"), value("-52", "front_share"), value("2", "slope")), (120.0, -52.0, 2.0))
         self.assertAlmostEqual(value("0.38", "friction"), 0.38)
 
     def test_wrong_kinds_and_nonsense_are_refused_in_words(self) -> None:

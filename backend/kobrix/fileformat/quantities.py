@@ -138,6 +138,13 @@ def _number(match: re.Match[str], name: str, text: str) -> float:
     return -value if match["sign"] == "-" else value
 
 
+def _share(match: re.Match[str], value: float) -> float:
+    """A bare share: `52/48` is what each end bears of a hundred, a number above 1 is per cent."""
+    if match["top"] is not None and match["whole"] is None and int(match["top"]) + int(match["bottom"]) == 100:
+        return int(match["top"]) / 100.0
+    return value / 100.0 if 1.0 < value <= 100.0 else value
+
+
 def _shown(text: str) -> str:
     return text if len(text) <= 40 else text[:37] + "..."
 
@@ -168,6 +175,9 @@ def read(text: str, name: str, preferred: str | None = None) -> Reading:
         both = f"it can be read as {before}.{comma[1]} or as {before}{comma[1]}: write one of them"
         raise _refuse(name, _shown(kept), both)
     value = _number(match, name, _shown(kept))
+    if not rest and name.endswith("_share"):
+        share = _share(match, value)
+        return Reading(share, own, f"{kept} %" if share != value and match["top"] is None else kept)
     if not rest:
         symbol = "in" if dimension == "length" and match["top"] is not None else (preferred or own)
         if symbol not in size:

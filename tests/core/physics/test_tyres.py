@@ -28,6 +28,16 @@ class Codes(unittest.TestCase):
         self.assertAlmostEqual(inch.diameter, (15 + 2 * 5.60 * 0.92) * 0.0254)
         self.assertEqual(inch.build, "cross-ply")
 
+    def test_letters_and_hundredths_of_an_inch_are_the_sizes_they_stand_for(self) -> None:
+        for code, same in (
+            ("MT90-16", "130/90-16"), ("MT90B16", "130/90B16"), ("MU85 B16", "140/85B16"), ("MV85-15", "150/85-15"),
+            ("500x5", "5.00-5"), ("500-5", "5.00-5"), ("5.00x5", "5.00-5"), ("600x6", "6.00-6"), ("6.00 × 6", "6.00-6"), ("800x6", "8.00-6"),
+        ):  # fmt: skip
+            self.assertEqual(from_code(code), from_code(same), code)
+        self.assertAlmostEqual(from_code("145-10").diameter, (10 * 25.4 + 2 * 145 * 0.82) / 1000, places=9)  # millimetres
+        with self.assertRaisesRegex(BadEntry, "MT90-16"):
+            from_code("MX90-16")
+
     def test_cross_ply_rolls_shorter(self) -> None:
         self.assertLess(from_code("185/60-15").rolling_radius, from_code("185/60R15").rolling_radius)
 

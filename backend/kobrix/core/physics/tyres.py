@@ -18,7 +18,25 @@ _FLOTATION = re.compile(
     r"(?:LT)?(?P<diameter>\d{2}(?:\.\d+)?)X(?P<width>\d{1,2}(?:\.\d+)?)(?P<build>Z?R|D|B|-)(?P<rim>\d{1,2}(?:\.\d+)?)"
 )
 _INCH = re.compile(r"(?P<width>\d{1,2}\.\d{1,2})(?P<build>[SHV]?R|D|B|-)(?P<rim>\d{1,2}(?:\.\d+)?)")
-_ALLOWED = "a size such as 185/65R15, 31x10.50R15, 155R13 or 5.60-15"
+# A motorcycle's letters stand for a width in mm: MT90-16 is 130/90-16. Common practice, from memory.
+_LETTERS = {"MH": 80, "MJ": 90, "MM": 100, "MN": 110, "MP": 120, "MT": 130, "MU": 140, "MV": 150}
+_LETTERED = re.compile(r"(?P<letters>M[A-Z])(?P<aspect>\d{2})(?P<build>R|B|-)(?P<rim>\d{2})")
+# An aircraft's small sizes: 500x5, 600-6 and 5.00x5 are 5.00-5 and 6.00-6.
+_HUNDREDTHS = re.compile(r"(?P<width>[3-9]\d{2}|1[0-2]\d{2})[X-](?P<rim>\d{1,2})(?!\d|\.)")
+_TIMES = re.compile(r"(?P<width>\d{1,2}\.\d{1,2})X(?P<rim>\d{1,2})(?!\d|\.)")
+_ALLOWED = "a size such as 185/65R15, 31x10.50R15, 155R13, 5.60-15, MT90-16 or 5.00-5"
+
+
+def _spelled(text: str) -> str:
+    """A size in letters or hundredths of an inch as the metric or inch size that it is; others as they stand."""
+    found = _LETTERED.match(text)
+    if found is not None and found["letters"] in _LETTERS:
+        return f"{_LETTERS[found['letters']]}/{found['aspect']}{found['build']}{found['rim']}"
+    found = _HUNDREDTHS.match(text)
+    if found is not None:
+        return f"{int(found['width']) / 100:.2f}-{found['rim']}"
+    found = _TIMES.match(text)
+    return f"{found['width']}-{found['rim']}" if found is not None else text
 
 
 @dataclass(frozen=True)
@@ -54,7 +72,7 @@ def from_code(code: str) -> Tyre:
     >>> round(from_code("205/55R16").rolling_radius * 1000, 1)
     306.7
     """
-    text = re.sub(r"\s+", "", code.upper().replace("×", "X"))
+    text = _spelled(re.sub(r"\s+", "", code.upper().replace("×", "X")))
     found = _FLOTATION.match(text)
     estimated = False
     if found is not None:
