@@ -30,10 +30,10 @@ def entry(path: str, **more: Any) -> dict[str, Any]:
 
 
 class Measured(ScreenCase):
-    modules = ("stages/measure/steps.ts",)
+    modules = ("chain/entrySteps.ts",)
 
     def step(self, name: str, *args: Any) -> dict[str, Any]:
-        step: dict[str, Any] = self.ask("stages/measure/steps", name, *args)
+        step: dict[str, Any] = self.ask("chain/entrySteps", name, *args)
         return step
 
     def test_what_is_typed_as_found_is_read_and_followed(self) -> None:

@@ -72,15 +72,15 @@ class Wall(UiCase):
     def test_what_is_put_away_comes_back(self) -> None:
         page = self.page
         page.goto(f"{self.url}/jobs")
-        page.get_by_role("button", name=re.compile("^Put away")).click()
-        expect(page.get_by_role("status")).to_contain_text("is put away")
+        page.get_by_role("button", name=re.compile("^Remove")).click()
+        expect(page.get_by_role("status")).to_contain_text("is kept for later")
         card = page.get_by_role("listitem", name=re.compile("^Merrow Skiff"))
         expect(card).to_have_count(0)
         self.axe()
         page.reload()  # it is kept there until it is wanted
         page.get_by_role("button", name=re.compile("^Bring back Merrow Skiff")).click()
         expect(card).to_be_visible()
-        expect(page.get_by_role("region", name="Put away")).to_have_count(0)
+        expect(page.get_by_role("region", name="Kept for later")).to_have_count(0)
         self.no_errors()
 
     def test_a_card_shows_the_vehicle_its_push_and_what_is_worst(self) -> None:
@@ -132,7 +132,7 @@ class Wall(UiCase):
         expect(page).to_have_url(re.compile(r"/jobs/1/size"))
         page.get_by_role("link", name="Kobrix, all jobs").click()
         expect(page.get_by_role("heading", name="New job")).to_be_visible()
-        page.get_by_role("button", name=re.compile("^Put away: ")).click()
+        page.get_by_role("button", name=re.compile("^Remove")).click()
         expect(page.get_by_text("No job yet")).to_be_visible()
         page.get_by_role("textbox", name="name of the vehicle or the job").fill("my first")
         page.get_by_role("button", name="Begin, tape in hand").click()

@@ -372,7 +372,7 @@ class Plans(UiCase):
         self.axe()
         page.keyboard.press("Escape")
         page.get_by_role("button", name="More about small bore").click()
-        page.get_by_role("button", name="Take it out (can be undone)").click()
+        page.get_by_role("button", name="Delete plan (can be undone)").click()
         expect(page.get_by_role("radio", name=re.compile("Small bore"))).to_have_count(0)
         page.get_by_role("button", name="Undo").click()
         expect(page.get_by_role("radio", name=re.compile("Small bore"))).to_be_visible()

@@ -1,6 +1,6 @@
 /** Beside the plans: a new one from the one on the line, its name, and taking it out. */
 import { memo, useState } from 'react';
-import { Button, Dialog, DialogTrigger, Input, Label, Popover, TextField } from 'react-aria-components';
+import { Button, Dialog, DialogTrigger, Input, Label, Popover, TextArea, TextField } from 'react-aria-components';
 import { Link } from 'react-router';
 import styled, { createGlobalStyle } from 'styled-components';
 import type { Job, Step } from '../api/types';
@@ -74,6 +74,24 @@ export const PlanInk = createGlobalStyle`
     font: var(--w-firm) var(--t-head) / var(--tight) var(--text);
     text-align: left;
   }
+  .kobrix-plan textarea {
+    border: 0;
+    border-bottom: var(--r-outline) solid var(--ink);
+    background: var(--sunk);
+    width: 100%;
+    padding: var(--s4) var(--s8);
+    font: var(--w-firm) var(--t-head) / var(--snug) var(--text);
+    resize: vertical;
+  }
+  .kobrix-plan .two {
+    display: grid;
+    grid-template-columns: 1fr 1fr;
+    gap: var(--s8);
+  }
+  .kobrix-plan button[data-disabled] {
+    color: var(--ink-2);
+    border-style: dashed;
+  }
   .kobrix-plan button[data-danger] {
     border-color: var(--danger);
     color: var(--danger);
@@ -111,6 +129,14 @@ export const PlanTools = memo(function PlanTools({
 }: PlanToolsProps) {
   const found = job.setups[0];
   const next = job.next_plan;
+  const plans = (job.document['plans'] ?? []) as { name: string; note?: string }[];
+  const place = plans.findIndex((plan) => plan.name === using);
+  const note = plans[place]?.note ?? '';
+  const moved = (by: 1 | -1) => {
+    const at = place + by;
+    if (place < 0 || at < 0 || at >= plans.length) return undefined;
+    return () => void onStep({ label: `${using} moved`, plan: { do: 'move', name: using, at } }).catch(() => undefined);
+  };
   const copy = () =>
     void onStep({ label: `${next} from ${using}`, plan: { do: 'copy', name: using, to: next, at: 0 } }).then(
       () => onUse(next),
@@ -134,6 +160,15 @@ export const PlanTools = memo(function PlanTools({
                 key={using}
                 name={using}
                 fixed={using === found}
+                note={note}
+                onNote={(text) =>
+                  void onStep({
+                    label: `note on ${using}`,
+                    under: using,
+                    edits: [text === '' ? { op: 'remove', path: '/note' } : { path: '/note', value: text }],
+                  }).catch(() => undefined)
+                }
+                onMove={{ earlier: moved(-1), later: moved(1) }}
                 onCopy={
                   small
                     ? () => {
@@ -180,13 +215,18 @@ export const PlanTools = memo(function PlanTools({
 interface MoreProps {
   name: string;
   fixed: boolean;
+  note: string;
+  onNote: (text: string) => void;
+  /** One place along among the plans; undefined at the end. */
+  onMove: { earlier: (() => void) | undefined; later: (() => void) | undefined };
   onRename: (to: string) => Promise<unknown>;
   onRemove: () => void;
   onCompare: (() => void) | undefined;
   onCopy: (() => void) | undefined;
 }
-function More({ name, fixed, onRename, onRemove, onCompare, onCopy }: MoreProps) {
+function More({ name, fixed, note, onNote, onMove, onRename, onRemove, onCompare, onCopy }: MoreProps) {
   const [to, setTo] = useState(name);
+  const [said, setSaid] = useState(note);
   const rename = () => {
     if (to.trim() && to.trim() !== name) void onRename(to.trim()).catch(() => undefined);
   };
@@ -203,8 +243,20 @@ function More({ name, fixed, onRename, onRemove, onCompare, onCopy }: MoreProps)
             <Input onKeyDown={(event) => event.key === 'Enter' && rename()} />
           </TextField>
           <Button onPress={rename}>Rename it</Button>
+          <TextField value={said} onChange={setSaid} maxLength={400}>
+            <Label>note on this plan</Label>
+            <TextArea rows={2} onBlur={() => said.trim() !== note && onNote(said.trim())} />
+          </TextField>
+          <div className="two">
+            <Button isDisabled={!onMove.earlier} onPress={onMove.earlier}>
+              Move it earlier
+            </Button>
+            <Button isDisabled={!onMove.later} onPress={onMove.later}>
+              Move it later
+            </Button>
+          </div>
           <Button data-danger="" onPress={onRemove}>
-            Take it out (can be undone)
+            Delete plan (can be undone)
           </Button>
         </>
       )}

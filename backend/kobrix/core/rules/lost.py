@@ -50,9 +50,10 @@ def _found_left(found: SolvedSetup | None, name: str) -> float | None:
 
 def _ends(limit: str, force: float, z: float) -> str:
     return {
-        "travel": f"the floor at {force:.0f} N, {z:.2f} g", "chamber": f"a chamber spent at {force:.0f} N, {z:.2f} g",
-        "contact": "the floor before a brake is touched", "all_lost": "no brakes left, the pedal to the floor",
-        "force": f"{z:.2f} g at {force:.0f} N",
+        "travel": f"the pedal reaches the floor at {force:.0f} N and it still stops at {z:.2f} g",
+        "chamber": f"a chamber is spent at {force:.0f} N and it still stops at {z:.2f} g",
+        "contact": "the pedal reaches the floor before a brake is touched", "all_lost": "no brakes left, the pedal to the floor",
+        "force": f"it still stops at {z:.2f} g, pushed with {force:.0f} N",
     }[limit]  # fmt: skip
 
 

@@ -55,9 +55,9 @@ export function PutAway({ onBack }: { onBack: (id: number) => void }) {
   const away = useAway().data ?? [];
   if (away.length === 0) return null;
   return (
-    <Box aria-label="Put away">
+    <Box aria-label="Kept for later">
       <h2>
-        Put away<em>{counted(away.length, 'job', 'jobs')}; nothing is thrown out</em>
+        Kept for later<em>{counted(away.length, 'job', 'jobs')} taken off the wall; none is thrown out</em>
       </h2>
       <ul>
         {away.map((job) => (

@@ -272,8 +272,8 @@ export function JobCard({ job, onAway }: Props) {
         <a href={`/api/jobs/${job.id}/file`} download aria-label={`Save as a file: ${job.name}`}>
           Save as a file
         </a>
-        <Button onPress={onAway} aria-label={`Put away: ${job.name}`}>
-          Put away
+        <Button onPress={onAway} aria-label={`Remove (kept for later): ${job.name}`}>
+          Remove (kept for later)
         </Button>
       </div>
     </Sheet>

@@ -118,7 +118,7 @@ export function JobsPage() {
           </Sheets>
           {jobs.data?.length === 0 && <Empty />}
           <p role="status" className="visually-hidden">
-            {away.data ? `${away.data.name} is put away.` : ''}
+            {away.data ? `${away.data.name} is kept for later.` : ''}
           </p>
           <PutAway onBack={(id) => back.mutate(id)} />
           <Examples />

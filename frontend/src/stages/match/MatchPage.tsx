@@ -378,7 +378,7 @@ function Result({ found, matching }: { found: Found; matching: Matching }) {
             No setup meets all limits.
             {found.more[0]
               ? ` ${spaced(found.more[0].count)} would ${found.more[0].words}.`
-              : ' Let more change, or let a limit out.'}
+              : ' Let more change, or loosen a limit.'}
           </p>
         ) : found.kept.length === 0 ? (
           <p>None that meets every limit yet.</p>

@@ -309,7 +309,7 @@ export function Rail({ matching }: { matching: Matching }) {
           <div className="fields">
             {limit('effort_n', 'push below', `${choices.effort_limit_n} N`)}
             {limit('travel_share', 'travel below', percent(choices.travel_limit_share))}
-            {limit('first_lock_g', 'no lock below', `${choices.decel_g.toFixed(2)} g`)}
+            {limit('first_lock_g', 'wheels must not lock before', `${choices.decel_g.toFixed(2)} g`)}
             {limit('price', 'price below', 'no limit', true)}
             {axlesOf(choices).includes('front') &&
               limit('largest_rotor_front_mm', 'rotor, front', rim(choices.rims_mm, 'front'))}

@@ -137,7 +137,7 @@ interface MatchProps {
 const MatchedAt = memo(function MatchedAt({ match, onMatch, below }: MatchProps) {
   return (
     <Same className="noprint" data-below={below || undefined}>
-      <p id="same">As found, at</p>
+      <p id="same">Compare with as found at</p>
       <ToggleButtonGroup
         aria-labelledby="same"
         selectionMode="single"

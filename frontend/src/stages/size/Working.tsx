@@ -156,7 +156,7 @@ export function Working({ job, setup, solved, load, now, link, onLink }: Working
                   const { entry, section } = known;
                   return (
                     <div key={path} style={{ display: 'contents' }}>
-                      <dt>{entry.text || entry.default?.text || 'not known'}</dt>
+                      <dt>{entry.text || entry.default?.text || 'not known yet'}</dt>
                       <dd data-assumed={entry.state === 'assumed' || undefined}>
                         <Link to={`/jobs/${job.id}/measure?plan=${encodeURIComponent(setup.key)}&part=${section}`}>
                           {entry.label}
