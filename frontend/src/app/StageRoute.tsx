@@ -10,6 +10,8 @@ import { JobGate } from '../page/JobGate';
 import type { AnyStage } from '../page/StagePage';
 import { Waits } from '../page/Waits';
 import { useSettled } from '../ui/useSettled';
+import { capital } from '../units/format';
+import { STAGES } from './stages';
 
 interface Route {
   path: string;
@@ -34,7 +36,13 @@ function OfJob({ id, page, setup, component }: Route & { id: number }) {
 
 const SETTLED_MS = 300;
 const AWAY_MS = 1000; // a line that is opened again at once is not told of
-const NONE: AnyStage['stages'] = [];
+// Until it is known how they stand, those that are open are there all the same.
+const OPEN: AnyStage['stages'] = STAGES.filter((stage) => stage.page !== null).map(({ path }) => ({
+  title: capital(path),
+  path,
+  state: 'empty',
+  words: '',
+}));
 /** How the stages stand follows once the job has rested: a drag does not ask for it at each place. */
 function Ready({ page, component: Component }: { page: Page; component: Route['component'] }) {
   const { job, view } = page;
@@ -43,7 +51,7 @@ function Ready({ page, component: Component }: { page: Page; component: Route['c
   return (
     <>
       <NotStored />
-      <Component job={job} view={view} stages={stages.data ?? NONE} />
+      <Component job={job} view={view} stages={stages.data ?? OPEN} />
     </>
   );
 }

@@ -68,6 +68,25 @@ const Group = styled(ToggleButtonGroup)`
     b svg {
       display: none;
     }
+    &[data-many] .tab:not([data-selected]) {
+      flex-direction: column;
+      justify-content: center;
+      gap: 0;
+    }
+  }
+  /* Many plans: each is its letter and its mark; the one on the line has its name. */
+  &[data-many] .tab {
+    min-width: 0;
+    flex: 0 0 auto;
+    gap: var(--s3);
+    padding-left: var(--s5);
+    padding-right: var(--s5);
+  }
+  &[data-many] .tab:not([data-selected]) i {
+    display: none;
+  }
+  i {
+    font-style: normal;
   }
   .tab[data-focus-visible] {
     outline-offset: calc(0px - var(--s3));
@@ -89,6 +108,9 @@ export function headline({ kind, push_n: push }: Headline): string {
       return written(force(push ?? 0));
   }
 }
+const FEW = 5; // setups that have room for their names
+/** A plan's letter or the first letters of its name. */
+const short = (name: string, i: number) => (i === 0 ? 'Found' : (name.split(' ').at(-1) ?? name).slice(0, 3));
 interface PlanTabsProps {
   setups: readonly SetupView[];
   using: string;
@@ -96,6 +118,7 @@ interface PlanTabsProps {
   small?: boolean;
 }
 export const PlanTabs = memo(function PlanTabs({ setups, using, onUse, small = false }: PlanTabsProps) {
+  const many = setups.length > FEW;
   const group = useRef<HTMLDivElement>(null);
   // Where there is not room for all, the one on the line is among those that are seen.
   useEffect(() => {
@@ -110,6 +133,7 @@ export const PlanTabs = memo(function PlanTabs({ setups, using, onUse, small = f
     <Group
       ref={group}
       aria-label="Displayed on the line"
+      data-many={many || undefined}
       selectionMode="single"
       disallowEmptySelection
       selectedKeys={[using]}
@@ -119,19 +143,29 @@ export const PlanTabs = memo(function PlanTabs({ setups, using, onUse, small = f
       }}
     >
       {setups.map((setup, i) => (
-        <ToggleButton key={setup.key} id={setup.key} className="tab" style={small ? { minWidth: 112 } : undefined}>
+        <ToggleButton
+          key={setup.key}
+          id={setup.key}
+          className="tab"
+          style={small && !many ? { minWidth: 112 } : undefined}
+          aria-label={
+            many
+              ? `${capital(setup.name)}, ${setup.level ?? ''} ${headline(setup.headline)}`.replace(', ,', ',')
+              : undefined
+          }
+        >
           <b>
-            {!small && (
+            {!small && !many && (
               <svg width="26" height="8" aria-hidden="true">
                 <path d="M0,4L26,4" className={i === 0 ? 'found' : setup.key === using ? 'force' : 'other-plan'} />
               </svg>
             )}
-            {capital(setup.name)}
+            {many && setup.key !== using ? short(setup.name, i) : capital(setup.name)}
           </b>
           <span>
             {setup.level && <Mark state={setup.level} />}
             {setup.level && <span className="visually-hidden">{setup.level}: </span>}
-            {headline(setup.headline)}
+            <i>{headline(setup.headline)}</i>
           </span>
         </ToggleButton>
       ))}
