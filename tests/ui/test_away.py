@@ -10,7 +10,7 @@ from tests.ui.case import PHONE, UiCase
 EVERY = "**/api/**"
 
 
-class Away(UiCase):
+class Gone(UiCase):
     def gone(self, page: Page) -> None:
         page.route(EVERY, lambda route: route.abort())
 
@@ -26,7 +26,8 @@ class Away(UiCase):
         document = self.page.request.get(f"{self.url}/api/jobs/1").json()["document"]
         return str(document["plans"][0]["systems"][0]["cylinder"]["bore_mm"])
 
-    def test_what_is_entered_waits_and_is_sent_when_somebody_answers(self) -> None:
+    def waits_and_is_sent(self) -> None:
+        """What is entered while nobody answers waits, and is sent when somebody does."""
         page = self.open()
         self.gone(page)
         self.bore(page, "3/4")
@@ -53,6 +54,11 @@ class Away(UiCase):
         expect(page.get_by_role("button", name="Undo")).to_be_disabled()
         self.assertEqual(self.stored(), "13/16 in")
         self.no_errors("Failed to load resource")
+
+
+class Away(Gone):
+    def test_what_is_entered_waits_and_is_sent_when_somebody_answers(self) -> None:
+        self.waits_and_is_sent()
 
     def test_it_outlives_a_reload_and_a_closed_page_is_asked_about(self) -> None:
         page = self.open()
@@ -105,9 +111,12 @@ class Away(UiCase):
         self.no_errors("Failed to load resource")
 
 
-class OnAPhone(Away):
+class OnAPhone(Gone):
     width, height = PHONE
     touch = True
+
+    def test_what_is_entered_waits_and_is_sent_when_somebody_answers(self) -> None:
+        self.waits_and_is_sent()
 
 
 if __name__ == "__main__":
