@@ -79,6 +79,11 @@ const Sheet = styled.li`
     font-weight: var(--w-strong);
   }
   @media (pointer: coarse) {
+    h2 a {
+      display: flex;
+      align-items: center;
+      min-height: var(--target);
+    }
     .tools a,
     .tools button {
       min-height: var(--target);
@@ -176,7 +181,7 @@ function Push({ card }: { card: Card }) {
       {both && <Path d="M80,34C96,34 96,44 112,44L170,44C186,44 186,34 202,34" as="plan-line" />}
       <Path d="M282,34L270,29L270,39Z" as="plan-area" />
       {both && (
-        <Words x={141} y={38} at="middle">
+        <Words x={141} y={39} as="label" at="middle">
           {`${Math.round(share * 100)} : ${100 - Math.round(share * 100)}`}
         </Words>
       )}

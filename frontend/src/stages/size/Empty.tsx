@@ -136,7 +136,7 @@ const Line = styled.section`
 `;
 const Under = styled.div`
   display: grid;
-  grid-template-columns: minmax(0, 1.25fr) minmax(0, 0.8fr) minmax(0, 0.8fr) minmax(0, 1.4fr);
+  grid-template-columns: minmax(0, 1fr) 268px 268px minmax(0, 1.15fr);
   > section {
     padding: var(--s8) var(--s14) 0;
     min-width: 0;

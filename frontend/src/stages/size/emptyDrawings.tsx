@@ -44,7 +44,7 @@ export function PressedDrawing({ control, known, cylinderKnown, twin }: PressedP
         </>
       )}
       <Words x={8} y={MID - 12} as="hero">
-        ? <tspan className="unit">N</tspan>
+        ? N
       </Words>
       {cylinders.map((y) => (
         <g key={y}>
@@ -102,7 +102,7 @@ export function BrakedDrawing({ drum, brake, rotor, tyre }: BrakedProps) {
       )}
       <Path d={`M${ofTyre - 56},${MID + 42}l112,0`} as="edge" />
       <Words x={RIGHT} y={MID - 10} as="hero" at="end">
-        ? <tspan className="unit">g</tspan>
+        ? g
       </Words>
     </svg>
   );
