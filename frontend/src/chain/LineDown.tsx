@@ -1,5 +1,6 @@
 /** The force line stood on end: it runs down the left, shares out in two at the cylinder, and joins on the road. */
 import { memo, type ReactNode } from 'react';
+import { Button } from 'react-aria-components';
 import styled from 'styled-components';
 import type { StationParts } from '../api/types';
 import { CaliperSection, caliperHalf, DrumFace, RotorFace, WheelCylinder } from '../drawings/brakes';
@@ -14,7 +15,7 @@ import { CylinderFields, PedalFields, PistonFields, RotorFields, ValveFields, ty
 import { boreName, cylinderKind, wasPistons, wasRotors, type PartsProps } from './PartsRow';
 import { factors, firstLock, gripUsed, linkNames, sliding } from './words';
 
-const HEIGHTS = [112, 178, 56, 168, 132, 172, 172, 112, 104];
+const HEIGHTS = [130, 196, 74, 186, 150, 190, 190, 130, 122];
 const TOPS = HEIGHTS.map((_, i) => HEIGHTS.slice(0, i).reduce((a, b) => a + b, 0));
 const TALL = HEIGHTS.reduce((a, b) => a + b, 0);
 const X = { front: 44, rear: 120 };
@@ -34,7 +35,6 @@ const Blocks = styled.ol`
   margin: 0;
   li {
     border-top: var(--r-hair) solid var(--rule);
-    padding-top: var(--s5);
     overflow: hidden;
   }
   li:first-child {
@@ -45,6 +45,19 @@ const Blocks = styled.ol`
     display: flex;
     align-items: center;
     gap: var(--s6);
+  }
+  h2 button {
+    border: 0;
+    background: none;
+    padding: 0;
+    min-width: var(--target);
+    min-height: var(--target);
+    text-align: left;
+    color: inherit;
+    font: inherit;
+    text-decoration: underline;
+    text-decoration-color: var(--rule);
+    text-underline-offset: var(--s3);
   }
   h2 i {
     font: var(--w-strong) var(--t-note) / var(--one) var(--letter);
@@ -259,7 +272,12 @@ const AxleForce = memo(function AxleForce({ s, x, wide, yB, yR, yT, tyre }: Axle
   );
 });
 
-export function LineDown({ description, ...props }: PartsProps & { description: string }) {
+export interface DownProps extends PartsProps {
+  description: string;
+  /** Opens the working of a link. */
+  onLink: (link: number) => void;
+}
+export function LineDown({ description, onLink, ...props }: DownProps) {
   const { place, solved, bores, onStep, state, now, found } = props;
   const fields: FieldsProps = { place, solved, bores, onStep };
   const { parts } = solved;
@@ -354,7 +372,10 @@ export function LineDown({ description, ...props }: PartsProps & { description: 
         {linkNames(parts.pedal.kind, false).map((name, i) => (
           <li key={name} style={{ height: HEIGHTS[i] }}>
             <h2>
-              <i>{i + 1}</i> {name}
+              <i>{i + 1}</i>
+              <Button onPress={() => onLink(i)} aria-label={`${name}: working`}>
+                {name}
+              </Button>
             </h2>
             {blocks[i]}
           </li>

@@ -2,8 +2,7 @@
 import styled from 'styled-components';
 import { placeOf } from './place';
 import { drawnLines, figuresFor, partsOf, type FoundLine } from './geometry';
-import { LineDown } from './LineDown';
-import type { PartsProps } from './PartsRow';
+import { LineDown, type DownProps } from './LineDown';
 
 const Control = styled.h2`
   padding: var(--s8) 0 var(--s4);
@@ -17,7 +16,7 @@ function only({ solved, state, now }: FoundLine, system: string): FoundLine | nu
   return own && { solved: own, state, now: figuresFor(solved, now, system) };
 }
 
-export function LinesDown({ description, ...props }: PartsProps & { description: string }) {
+export function LinesDown({ description, ...props }: DownProps) {
   const { solved, state, now, found, place, against } = props;
   const lines = drawnLines(solved);
   if (lines.length < 2) return <LineDown {...props} description={description} />;

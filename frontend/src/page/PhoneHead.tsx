@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { Button } from 'react-aria-components';
 import { Link } from 'react-router';
 import styled from 'styled-components';
-import { REDO, ThemeButton, UNDO, undoes, type HeadProps } from './SheetTop';
+import { REDO, SkipToSheet, ThemeButton, UNDO, undoes, type HeadProps } from './SheetTop';
 
 const Head = styled.header`
   display: flex;
@@ -97,6 +97,7 @@ export function PhoneHead({ job, stage, stages, title, onUndo, onRedo, children 
   return (
     <>
       <Head>
+        <SkipToSheet />
         <h1>{title}</h1>
         <span>{at >= 0 && `${at + 1} of ${stages.length}`}</span>
         <span className="wide">{children}</span>

@@ -11,5 +11,6 @@ export const SheetPage = styled.div`
   display: grid;
   @media print {
     height: auto;
+    min-height: 0;
   }
 `;

@@ -13,6 +13,9 @@ const Top = styled.header`
   grid-template-columns: var(--col-word) minmax(0, 1fr) var(--col-tools);
   min-height: var(--row-strip);
   border-bottom: var(--r-heavy) solid var(--ink);
+  > .skip {
+    grid-column: 1 / -1;
+  }
   > a {
     display: flex;
     align-items: center;
@@ -67,6 +70,10 @@ const OnPaper = styled.p`
   align-self: center;
   padding-left: var(--s14);
   font: var(--w-strong) var(--t-head) / var(--snug) var(--letter);
+  small {
+    font: var(--w-firm) var(--t-text) / var(--snug) var(--text);
+    padding-left: var(--s18);
+  }
 `;
 export const UNDO = 'M3,6L10,6A4,4 0 0 1 10,14L6,14M6,2.5L2.5,6L6,9.5';
 export const REDO = 'M13,6L6,6A4,4 0 0 0 6,14L10,14M10,2.5L13.5,6L10,9.5';
@@ -104,18 +111,47 @@ export interface HeadProps {
   stage: string;
   /** Name of the page. */
   title: string;
+  /** The setup that it shows, for the paper. */
+  setup?: string;
   onUndo: () => void;
   onRedo: () => void;
   children?: ReactNode;
 }
-export const SheetTop = memo(function SheetTop({ job, stage, stages, title, onUndo, onRedo, children }: HeadProps) {
+/** To the sheet itself, past what stands on every page. */
+export function SkipToSheet() {
+  const go = () => {
+    const main = document.querySelector('main');
+    if (!main) return;
+    main.tabIndex = -1;
+    main.focus();
+  };
+  return (
+    <button type="button" className="skip" onClick={go}>
+      To the sheet
+    </button>
+  );
+}
+
+export const SheetTop = memo(function SheetTop({
+  job,
+  stage,
+  stages,
+  title,
+  setup,
+  onUndo,
+  onRedo,
+  children,
+}: HeadProps) {
   return (
     <Top>
+      <SkipToSheet />
       <Link to="/" aria-label="Kobrix, all jobs">
         <Wordmark />
       </Link>
       <OnPaper className="onpaper">
         {job.name}: {title}
+        {setup !== undefined && `, ${setup}`}
+        <small>{new Date().toLocaleDateString(undefined, { dateStyle: 'medium' })}</small>
       </OnPaper>
       <StageStrip job={job.id} stage={stage} stages={stages} />
       <Tools className="noprint">

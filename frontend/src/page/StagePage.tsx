@@ -1,5 +1,5 @@
 /** What every stage's page shares: its title, its head on a sheet and on a phone, its keys and its finder. */
-import { useCallback, useEffect, useRef, type ReactNode } from 'react';
+import { useCallback, useEffect, useRef, useState, type ReactNode } from 'react';
 import type { Page, PageName, ViewOf } from '../api/pages';
 import type { Job, StageState } from '../api/types';
 import { whenStill } from '../ui/useCoalesced';
@@ -25,6 +25,8 @@ interface StagePageProps {
   stage: string;
   /** Name of this page. */
   title: string;
+  /** The setup that it shows, for the paper. */
+  setup?: string;
   targets: readonly Target[];
   /** Single keys of this page, beside those of every page. */
   keys?: Readonly<Record<string, () => void>>;
@@ -40,9 +42,16 @@ function useStill(act: () => void): () => void {
   return useCallback(() => void whenStill().then(() => latest.current()), []);
 }
 export function StagePage(props: StagePageProps) {
-  const { job, stages, stage, title } = props;
-  const onUndo = useStill(props.onUndo);
-  const onRedo = useStill(props.onRedo);
+  const { job, stages, stage, title, setup } = props;
+  const [said, setSaid] = useState('');
+  const onUndo = useStill(() => {
+    setSaid(job.undo === null ? '' : `Undone: ${job.undo}`);
+    props.onUndo();
+  });
+  const onRedo = useStill(() => {
+    setSaid(job.redo === null ? '' : `Done again: ${job.redo}`);
+    props.onRedo();
+  });
   const wide = useMedia(WIDE);
   useEffect(() => {
     document.title = `${job.name}: ${title}, Kobrix`;
@@ -50,12 +59,15 @@ export function StagePage(props: StagePageProps) {
   const helps = useHelps({ job: job.id, stages, targets: props.targets, keys: props.keys, onUndo, onRedo });
   const Head = wide ? SheetTop : PhoneHead;
   const head = (
-    <Head job={job} stages={stages} stage={stage} title={title} onUndo={onUndo} onRedo={onRedo}>
+    <Head job={job} stages={stages} stage={stage} title={title} setup={setup} onUndo={onUndo} onRedo={onRedo}>
       {helps.buttons}
     </Head>
   );
   return (
     <>
+      <p className="visually-hidden" aria-live="polite">
+        {said}
+      </p>
       {props.children(head, wide)}
       {helps.over}
     </>

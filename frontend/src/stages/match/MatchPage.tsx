@@ -212,6 +212,7 @@ function Ready({ job, stages, setup, control }: ReadyProps) {
       stages={stages}
       stage="size"
       title="Match"
+      setup={setup}
       targets={NO_TARGETS}
       keys={keys}
       onUndo={() => matching?.steps.onUndo()}

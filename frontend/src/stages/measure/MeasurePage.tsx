@@ -29,6 +29,7 @@ export function MeasurePage({ job, view, stages }: StageProps<'measure'>) {
         stages={stages}
         stage="measure"
         title="Measure"
+        setup={view.setup}
         targets={targets}
         keys={keys}
         onUndo={steps.onUndo}

@@ -53,6 +53,19 @@ const List = styled.ul`
       min-height: var(--target);
     }
   }
+  /* On paper they stand close: the sheet is one page. */
+  @media print {
+    > li {
+      padding: 0;
+    }
+    .line {
+      padding: var(--s2) 0;
+      min-height: 0;
+    }
+    .mark {
+      margin-top: 0;
+    }
+  }
 `;
 const Fold = styled(Button)`
   border: 0;

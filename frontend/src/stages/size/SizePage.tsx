@@ -34,6 +34,7 @@ export function SizePage({ job, view, stages }: StageProps<'size'>) {
       stages={stages}
       stage="size"
       title="Size"
+      setup={key}
       targets={targets}
       keys={keys}
       onUndo={steps.onUndo}

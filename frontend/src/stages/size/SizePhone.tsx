@@ -24,6 +24,7 @@ import { PushFields } from './PushFields';
 import { usePushRule } from './pushRule';
 import type { Looking } from './state';
 import type { Acts, Reading } from './useSize';
+import { Working } from './Working';
 
 const Phone = styled.div`
   height: 100dvh;
@@ -176,6 +177,7 @@ export function SizePhone({ head, reading, look, acts, steps }: PhoneProps) {
   const later = useDeferredView(reading);
   const rule = usePushRule(reading, acts.onPush);
   const onCompare = useCallback(() => onBeneath('comparison'), [onBeneath]);
+  const onLink = useCallback((link: number | null) => onBeneath(link === null ? 'instruments' : { link }), [onBeneath]);
   const worst = setup.findings[0];
   return (
     <Phone>
@@ -201,6 +203,8 @@ export function SizePhone({ head, reading, look, acts, steps }: PhoneProps) {
       <Scroll>
         {look.beneath === 'comparison' ? (
           <Compare job={later.job} state={later.state} load={later.load} onClose={() => onBeneath('instruments')} />
+        ) : typeof look.beneath === 'object' ? (
+          <Working {...later} link={look.beneath.link} onLink={onLink} />
         ) : (
           <>
             <div id="line">
@@ -217,6 +221,7 @@ export function SizePhone({ head, reading, look, acts, steps }: PhoneProps) {
                 against={difference(solved.against_found[load])}
                 bores={view.standard_bores}
                 onStep={acts.onStep}
+                onLink={onLink}
               />
             </div>
             <InstrumentPanel id="feel" reading={later} />
