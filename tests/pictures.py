@@ -31,6 +31,7 @@ SHOTS = (
     Shot("size-dark", "/jobs/1/size", theme="dark"),
     Shot("size-danger", "/jobs/1/size?plan=plan+B"),
     Shot("size-low", "/jobs/1/size?plan=plan+B", 1366, 640),
+    Shot("size-empty", "/jobs/3/size"),
     Shot("size-phone", "/jobs/1/size", 390, 844),
     Shot("size-phone-danger", "/jobs/1/size?plan=plan+B", 390, 844),
     Shot("size-working", "/jobs/1/size", press=("Cylinder: working",)),
@@ -56,7 +57,8 @@ def main() -> None:
     FOLDER.mkdir(parents=True, exist_ok=True)
     with server() as url, chromium() as browser:
         motorcycle = next(p for p in SETUPS if "motorcycle" in p.name).read_bytes()
-        urlopen(Request(f"{url}/api/jobs", motorcycle, {"Content-Type": "application/json"})).close()
+        for where, body in (("jobs", motorcycle), ("jobs/new", b'{"name": "Small van, rear discs", "layout": "car_front_rear"}')):
+            urlopen(Request(f"{url}/api/{where}", body, {"Content-Type": "application/json"})).close()
         for shot in SHOTS:
             context = browser.new_context(
                 viewport={"width": shot.width, "height": shot.height},

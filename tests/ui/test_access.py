@@ -65,7 +65,7 @@ class OnAPhone(UiCase):
 
     def test_every_link_s_working_is_there(self) -> None:
         page = self.open()
-        for link, figure in (("Cylinder", "5.42 MPa"), ("Pedal", "1909"), ("Road", "0.81 g")):
+        for link, figure in (("Cylinder", "5.42 MPa"), ("Pedal", "1909"), ("Road", "0.810 g")):
             page.get_by_role("button", name=f"{link}: working").tap()
             working = page.get_by_role("region", name=f"Working: {link}")
             expect(working.get_by_text(figure).first).to_be_visible()

@@ -13,6 +13,7 @@ import { rankedOf, type Measure } from './useMeasure';
 
 const Panel = styled.section`
   display: grid;
+  grid-template-columns: minmax(0, 1fr);
   gap: var(--s8);
   align-content: start;
   h2 {

@@ -122,7 +122,7 @@ export function Standing({ measure }: { measure: Measure }) {
       )}
       {most && most.entry.guess && (
         <p>
-          <b>Sensitivity most, and cannot be measured here:</b> {most.section.title.toLowerCase()}, {most.entry.label}.{' '}
+          <b>Moves them most, and cannot be measured here:</b> {most.section.title.toLowerCase()}, {most.entry.label}.{' '}
           {effect(most.sensitive, most.entry)}
         </p>
       )}
