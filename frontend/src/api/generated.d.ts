@@ -1990,7 +1990,8 @@ export interface components {
         };
         /**
          * Miss
-         * @description A setup that breaks one limit by a little: which, its figure and the limit, and what makes it.
+         * @description A setup that breaks one limit by a little: which, its figure and the limit, the value of that limit at which it appears (None
+         *     where a danger stands before it), and what makes it.
          */
         Miss: {
             /** Words */
@@ -2001,6 +2002,10 @@ export interface components {
             limit: string;
             /** Said */
             said: string;
+            /** Limits */
+            limits: {
+                [key: string]: components["schemas"]["JsonValue"];
+            } | null;
             /** Edits */
             edits: components["schemas"]["Edit"][];
         };

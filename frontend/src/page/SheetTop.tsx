@@ -126,7 +126,7 @@ export function SkipToSheet() {
     main.focus();
   };
   return (
-    <button type="button" className="skip" onClick={go}>
+    <button type="button" className="skip noprint" onClick={go}>
       To the sheet
     </button>
   );

@@ -227,6 +227,32 @@ class Asking(unittest.TestCase):
         choices: Any = choices_of(files.check(Job, document), "plan A")
         self.assertIn("Pedal: travel to the stop", choices["reason"])
 
+    def test_a_near_miss_tells_the_value_of_its_one_limit_at_which_it_appears(self) -> None:
+        cases: tuple[dict[str, Any], ...] = ({"effort_n": 130}, {"travel_share": 0.35}, {"first_lock_g": 1.2})
+        opened = 0
+        for limits in cases:
+            found = searched(self.job, asked(limits=limits))
+            self.assertEqual((found["meet"], found["kept"]), (0, []), limits)
+            for miss in found["misses"]:
+                if miss["limits"] is None:
+                    continue
+                [(name, value)] = miss["limits"].items()
+                again = searched(self.job, asked(limits={**limits, name: value}))
+                if name in limits:
+                    self.assertGreater(again["meet"], 0, (limits, miss["said"]))
+                    opened += 1
+                    tighter = {
+                        "effort_n": value - 1.5,
+                        "travel_share": value - 0.0015,
+                        "first_lock_g": value + 0.0015,
+                        "price": value - 1.5,
+                    }
+                    if miss is found["misses"][0]:
+                        self.assertEqual(
+                            searched(self.job, asked(limits={**limits, name: tighter[name]}))["meet"], 0, miss["said"]
+                        )
+        self.assertGreater(opened, 3)
+
     def test_a_bore_named_twice_is_one_and_the_fitted_one_costs_nothing(self) -> None:
         ask = asked(
             bores={"sizes_mm": ["13/16 in", "20.6 mm", 20.64], "price": 104}, pins=None, front=None, rear=None, valve=None

@@ -8,6 +8,7 @@ from typing import Any
 import numpy as np
 
 from kobrix.core.numerics.arrays import Floats, Mask
+from kobrix.core.rules.limits import TRAVEL
 from kobrix.core.search import engine, pareto
 from kobrix.core.search.engine import Tried
 from kobrix.core.search.pareto import LIMITS
@@ -299,9 +300,22 @@ class Run:
             "early_lock": f"a wheel locks at {near.figure:.2f} g, {near.over * 100:.0f} % early", "price": f"price {near.figure:.0f}",
         }[near.limit]  # fmt: skip
         return {
-            "words": {name: c.words for name, c in chosen.items()}, "limit": near.limit, "said": said,
+            "words": {name: c.words for name, c in chosen.items()}, "limit": near.limit, "said": said, "limits": self._opened(near),
             "edits": [edit for c in chosen.values() for edit in c.edits],
         }  # fmt: skip
+
+    def _opened(self, near: "_Near") -> JsonObject | None:
+        """The value of its one limit at which a near miss appears; None where a danger stands before it."""
+        figure, band = near.figure, self.space.band
+        if near.limit == "effort":
+            push = math.ceil(figure)
+            return {"effort_n": push} if push <= band.danger else None
+        if near.limit == "travel":
+            share = math.ceil(figure / self.space.room * 1000.0) / 1000.0
+            return {"travel_share": share} if share <= TRAVEL.danger else None
+        if near.limit == "early_lock":
+            return {"first_lock_g": math.floor(figure * 1000.0) / 1000.0}
+        return {"price": math.ceil(figure)}
 
     def _met(self) -> "Met":
         """Every combination that meets all limits, with what is left when a circuit is lost."""

@@ -87,11 +87,13 @@ class Kept(TypedDict):
 
 
 class Miss(TypedDict):
-    """A setup that breaks one limit by a little: which, its figure and the limit, and what makes it."""
+    """A setup that breaks one limit by a little: which, its figure and the limit, the value of that limit at which it appears (None
+    where a danger stands before it), and what makes it."""
 
     words: dict[str, str]
     limit: str
     said: str
+    limits: JsonObject | None
     edits: list[Edit]
 
 

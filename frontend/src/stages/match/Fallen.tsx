@@ -128,6 +128,15 @@ export function Fallen({ found, matching }: { found: Found; matching: Matching }
               <li key={Object.values(m.words).join()}>
                 <b>{m.said}</b>
                 {Object.values(m.words).join(', ')}
+                {m.limits && (
+                  <Button
+                    className="noprint"
+                    aria-label={`Let it in: ${m.said}`}
+                    onPress={() => act({ do: 'limits', change: m.limits ?? {} })}
+                  >
+                    Let it in
+                  </Button>
+                )}
               </li>
             ))}
           </ul>
