@@ -172,8 +172,9 @@ class Refusals(ApiCase):
         self.assert_problem(self.client.post("/api/jobs", content=b"x" * 4_100_000), 413, "bytes")
 
     def test_an_unexpected_error_is_a_sentence_too(self) -> None:
-        with self.assertLogs("kobrix", "ERROR"), mock.patch("kobrix.api.jobs.jobs.all_jobs", side_effect=ValueError("x")):
-            self.assert_problem(self.client.get("/api/jobs"), 500, "not changed")
+        for fault in (ValueError("x"), OverflowError("math range error")):
+            with self.assertLogs("kobrix", "ERROR"), mock.patch("kobrix.api.jobs.jobs.all_jobs", side_effect=fault):
+                self.assert_problem(self.client.get("/api/jobs"), 500, "not changed")
         app = self.client.app
         app.state.database = Path("/nonexistent/kobrix.sqlite3")  # type: ignore[attr-defined]
         with self.assertLogs("kobrix", "ERROR"):

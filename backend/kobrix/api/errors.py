@@ -61,6 +61,8 @@ def install(app: FastAPI) -> None:
 
     @app.exception_handler(OverflowError)
     async def on_beyond(request: Request, error: OverflowError) -> JSONResponse:
+        if "SQLite" not in str(error):  # a number of ours that ran over, and not one of a request's that the store cannot hold
+            return await on_unknown(request, error)
         return problem(404, "Not found", "There is nothing by so great a number.")
 
     @app.exception_handler(RecursionError)

@@ -6,7 +6,7 @@ from typing import Any
 
 from kobrix.core.errors import NotFound
 from kobrix.fileformat import files
-from kobrix.fileformat.job import AS_FOUND, Job
+from kobrix.fileformat.job import Job
 from kobrix.fileformat.models import Setup
 from kobrix.fileformat.paths import Edit
 
@@ -78,5 +78,4 @@ def alone(job: Job, setup: str, control: str | None) -> Alone:
             document[key] = [own for path in document[key] if (own := home(path)) is not None]
     if "tolerances" in document:
         document["tolerances"] = {own: text for path, text in document["tolerances"].items() if (own := home(path)) is not None}
-    root = "as_found" if setup == AS_FOUND else job.root(setup)
-    return Alone(files.check(Job, document), name, roots[root], roots)
+    return Alone(files.check(Job, document), name, roots[job.root(setup)], roots)
