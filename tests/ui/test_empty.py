@@ -85,6 +85,10 @@ class FirstPush(Begun):
         entries, keys = self.first_push("car_front_rear")
         self.assertLessEqual(entries, 12)
         self.assertLessEqual(keys, 90)
+        travel = self.page.get_by_role("region", name="Where the pedal goes")
+        expect(travel).to_contain_text(
+            "the pedal’s travel to its stop, the cylinder’s stroke, the hoses’ lengths, the hard lines’ lengths."
+        )
         self.no_errors()
 
     def test_the_right_is_the_same_as_the_left_in_one_press(self) -> None:

@@ -158,6 +158,21 @@ export const BalanceView = memo(function BalanceView({
   );
 });
 
+const FOR_TRAVEL = [
+  ['available_travel_mm', 'the pedal’s travel to its stop'],
+  ['stroke_mm', 'the cylinder’s stroke'],
+  ['hoses', 'the hoses’ lengths'],
+  ['hard_lines', 'the hard lines’ lengths'],
+  ['lines', 'the lines'],
+] as const;
+/** What travel still wants, by the parts of the places in the file, each said once. */
+const wantedForTravel = (paths: readonly string[]) =>
+  [
+    ...new Set(
+      paths.map((path) => FOR_TRAVEL.find(([part]) => path.split('.').includes(part))?.[1] ?? path.split('.').pop()),
+    ),
+  ].join(', ');
+
 export const TravelView = memo(function TravelView({
   view,
   now,
@@ -171,7 +186,7 @@ export const TravelView = memo(function TravelView({
   const [ref, width] = useWidth<HTMLDivElement>(350);
   const room = solved.parts.pedal.available_mm;
   const whole = solved.parts.cylinder.stroke_mm;
-  if (now.travel === null) return <p>It still needs: {(setup.needs.travel ?? []).join(', ')}.</p>;
+  if (now.travel === null) return <p>It still needs, from Measure: {wantedForTravel(setup.needs.travel ?? [])}.</p>;
   return (
     <>
       <p>
