@@ -34,9 +34,10 @@ function useChange(id: number, page: PageName | null, setup: string | null) {
             scope: { id: `job-${id}` },
             mutationFn: send,
             onSuccess: store,
-            onError: (error) => {
+            // The newer job is here before the refusal is told: whoever answers it answers what is stored now.
+            onError: async (error) => {
               if (error instanceof Refused && error.problem.status === 409)
-                void queries.invalidateQueries({ queryKey: keys.pages(id) });
+                await queries.invalidateQueries({ queryKey: keys.pages(id) });
             },
           })
           .execute(asked);
