@@ -18,8 +18,8 @@ ROWS: dict[str, set[str]] = {
     "core/fit": {"core.errors", "core.constants", "core.figures", "core.numerics", "core.physics", "core.work", "numpy", "scipy"},
     "core/prove": {"core.errors", "core.constants", "core.figures", "core.numerics", "core.physics", "numpy", "scipy"},
     "core": {"numpy", "scipy"},
-    # A tyre's size has one reader: a file with a size that is none is refused as it is read.
-    "fileformat": {"core.errors", "core.constants", "core.physics.tyres", "pydantic", "pydantic_core", "typing_extensions"},
+    # A tyre's size and a thread have one reader each: a file with one that is none is refused as it is read.
+    "fileformat": {"core.errors", "core.constants", "core.physics.tyres", "core.fit.threads", "pydantic", "pydantic_core", "typing_extensions"},
     "evaluate": {"core", "fileformat", "numpy", "pydantic", "typing_extensions"},
     "store": {"fileformat", "core.errors", "jsonpatch", "jsonpointer", "pydantic_core", "typing_extensions"},
     "stages/common": {"core.errors", "evaluate", "fileformat", "store", "fastapi", "pydantic", "pydantic_core", "typing_extensions"},

@@ -1,46 +1,18 @@
 """The API of Measure, of what is tried, of events, and of devices that are paired."""
 
-import tempfile
 import threading
 import unittest
-from pathlib import Path
 from typing import Any
 
-from fastapi.testclient import TestClient
 from kobrix.api.app import create_app
 from kobrix.api.pairing import COOKIE, Pairing
-from kobrix.cli.serve import fill
 from kobrix.fileformat.paths import pointer
 from kobrix.store import photos
-from kobrix.store.connection import prepare
 
+from tests.api.case import LOCAL, ApiCase
 from tests.browser import server
 
-LOCAL = "http://127.0.0.1"
 PNG = b"\x89PNG\r\n\x1a\n" + b"\0" * 40
-
-
-class ApiCase(unittest.TestCase):
-    def setUp(self) -> None:
-        folder = tempfile.TemporaryDirectory()
-        self.addCleanup(folder.cleanup)
-        self.database = Path(folder.name) / "test.sqlite3"
-        prepare(self.database)
-        fill(self.database)
-        self.client = self.door(create_app(self.database), LOCAL)
-
-    def door(self, app: Any, base: str) -> TestClient:
-        """A client of `app` that comes through the address `base`."""
-        client = TestClient(app, base_url=base, follow_redirects=False)
-        self.addCleanup(client.close)
-        return client
-
-    def problem(self, response: Any, status: int, words: str) -> None:
-        """The answer is a problem of that status, with those words and no trace of the code."""
-        self.assertEqual(response.status_code, status, response.text[:300])
-        self.assertEqual(response.headers["content-type"], "application/problem+json")
-        self.assertIn(words, response.json()["detail"])
-        self.assertNotIn("Traceback", response.text)
 
 
 class Measure(ApiCase):

@@ -1,5 +1,6 @@
 """The job file: a vehicle, its brakes as found, and any number of plans."""
 
+from datetime import date
 from typing import Any, Literal, Self
 
 from pydantic import Field, model_validator
@@ -8,6 +9,7 @@ from pydantic_core import PydanticCustomError
 from kobrix.core.constants import USUAL_DOUBTS
 from kobrix.core.errors import BadEntry, NotFound
 from kobrix.fileformat.base import Name, Part, unique
+from kobrix.fileformat.fit import Fitting, ListedPart
 from kobrix.fileformat.models import Setup, System, Vehicle
 from kobrix.fileformat.quantities import label_of, si, value_of
 from kobrix.fileformat.shelf import ShelfPart
@@ -23,6 +25,7 @@ class Plan(Part):
     systems: list[System] = Field(min_length=1, max_length=4)
     vehicle: dict[str, Any] = {}
     note: str = Field("", max_length=400)
+    fit: Fitting | None = None
 
 
 class Photo(Part):
@@ -56,19 +59,30 @@ class Job(Part):
     usual_doubts: dict[str, str] = {}
     shelf: list[ShelfPart] = Field(default=[], max_length=400)
     condition: list[Note] = Field(default=[], max_length=100)
+    parts_list: list[ListedPart] = Field(default=[], max_length=400)
+    planned: str | None = Field(None, max_length=40)
 
     @model_validator(mode="after")
     def _check(self) -> Self:
         unique([AS_FOUND, *(p.name for p in self.plans)], "plans", "plan")
         unique([p.name for p in self.shelf], "shelf", "part")
+        unique([p.part for p in self.parts_list], "parts list", "part")
         for path, text in self.tolerances.items():
             self._check_tolerance(path, text)
         self._check_standings()
+        self._check_day()
         self.usual_widths()
         for plan in (self.as_found, *self.plans):
             if plan.vehicle:
                 self.setup_of(plan)
         return self
+
+    def _check_day(self) -> None:
+        try:
+            date.fromisoformat(self.planned or "2000-01-01")
+        except ValueError:
+            refused = BadEntry("work planned for", repr(self.planned), "a day of the calendar such as 2026-05-09")
+            raise PydanticCustomError("relation", "{sentence}", {"sentence": str(refused), "field": "planned"}) from None
 
     def _check_tolerance(self, path: str, text: str) -> None:
         name = next((n for n in reversed(path.split(".")) if not n.isdigit()), path)

@@ -1,13 +1,34 @@
 """What a person typed into a field of a job, made into an edit of the file. Only the server parses."""
 
+import re
+
 from pydantic import JsonValue
 
 from kobrix.core.errors import BadEntry
 from kobrix.fileformat.paths import Edit, field_of
 from kobrix.fileformat.quantities import label_of, read, split_list, unit_of
 
-_TEXTS = {"name", "note", "tyre", "kind", "caliper", "shoes", "material", "fluid", "axle", "circuits", "primary_feeds"}
+_TEXTS = {
+    "name",
+    "note",
+    "tyre",
+    "kind",
+    "caliper",
+    "shoes",
+    "material",
+    "fluid",
+    "axle",
+    "circuits",
+    "primary_feeds",
+    "source",
+    "part",
+    "shop",
+    "thread",
+    "family",
+    "role",
+}
 _LISTS = {"pistons_mm", "diaphragms_mm", "nominal_diaphragms_mm"}
+_PRICES = {"price"}
 _COUNTS = {"count", "calipers", "wheels", "rotors_per_wheel"}
 _TEXT_LIMIT = 400
 _LOOKED_AT = {"pedal_force_n": ("push", 5000.0), "decel_g": ("stop wanted", 3.0)}
@@ -35,6 +56,11 @@ def typed_edit(path: str, text: str, preferred: str | None = None) -> Edit:
         if not text.strip().isdigit():
             raise BadEntry(label_of(name), repr(text[:40]), "a whole number such as 2")
         return _put(path, int(text))
+    if name in _PRICES:
+        price = re.fullmatch(r"[€$£\s]*(\d{1,7}(?:[.,]\d{1,2})?)[€$£\s]*", text)
+        if price is None:
+            raise BadEntry("price", repr(text[:40]), "a number such as 4.80")
+        return _put(path, float(price[1].replace(",", ".")))
     if path.startswith("/tolerances/"):
         return _put(path, read(text.lstrip("±+- "), name, preferred).text)
     kept = read(text, name, preferred)

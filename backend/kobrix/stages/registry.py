@@ -3,11 +3,12 @@
 from dataclasses import dataclass
 
 from kobrix.stages.common import Stage
+from kobrix.stages.fit.stage import FIT
 from kobrix.stages.match.stage import MATCH
 from kobrix.stages.measure.stage import MEASURE
 from kobrix.stages.size.stage import SIZE
 
-STAGES: tuple[Stage, ...] = (MEASURE, SIZE, MATCH)
+STAGES: tuple[Stage, ...] = (MEASURE, SIZE, MATCH, FIT)
 
 
 @dataclass(frozen=True)
@@ -17,7 +18,7 @@ class Later:
     title: str
 
 
-LATER: tuple[Later, ...] = tuple(map(Later, ("Fit", "Build", "Bleed", "Bed", "Prove")))
+LATER: tuple[Later, ...] = tuple(map(Later, ("Build", "Bleed", "Bed", "Prove")))
 
 
 def stage_by_path(path: str) -> Stage | None:

@@ -660,6 +660,126 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/fit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Job Fit
+         * @description Fit of one setup of a job; of its first plan where none is named.
+         */
+        get: operations["job_fit_api_jobs__job_id__fit_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/parts.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Parts Csv
+         * @description The parts list of one setup as CSV.
+         */
+        get: operations["parts_csv_api_jobs__job_id__parts_csv_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/fitting": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Fitting In The Hand
+         * @description What a fitting in the hand may be, from what was measured of it.
+         */
+        post: operations["fitting_in_the_hand_api_fitting_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/yard": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Yard Bands
+         * @description What a part must be so that every limit holds.
+         */
+        post: operations["yard_bands_api_jobs__job_id__yard_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/yard/part": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Yard Part
+         * @description What to do with the part in the hand.
+         */
+        post: operations["yard_part_api_jobs__job_id__yard_part_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/yard.html": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Yard Card
+         * @description The yard card as one file that needs no server.
+         */
+        get: operations["yard_card_api_jobs__job_id__yard_html_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -834,6 +954,40 @@ export interface components {
             pads: string[];
         };
         /**
+         * BranchView
+         * @description The way from a cylinder to one station's brakes: its joints by key, in the order in which the fluid meets them.
+         */
+        BranchView: {
+            /** System */
+            system: string;
+            /** Station */
+            station: string;
+            /** Axle */
+            axle: ("front" | "rear") | null;
+            /** Cylinder */
+            cylinder: string;
+            /** Line */
+            line: string;
+            /** Hose */
+            hose: string;
+            /** Brake */
+            brake: string;
+            /** Devices */
+            devices: string[];
+            /** Joints */
+            joints: string[];
+        };
+        /**
+         * BrokenShare
+         * @description What goes wrong with a part, and in how many plausible vehicles [1].
+         */
+        BrokenShare: {
+            /** Words */
+            words: string;
+            /** Chance */
+            chance: number;
+        };
+        /**
          * Brought
          * @description What a mend makes worse: the judgement, its new level and figure, in words.
          */
@@ -849,6 +1003,18 @@ export interface components {
             value: number | null;
             /** Sentence */
             sentence: string;
+        };
+        /**
+         * Candidate
+         * @description What a fitting in the hand may be.
+         */
+        Candidate: {
+            /** Option */
+            option: string;
+            /** Words */
+            words: string;
+            /** Thread */
+            thread: string;
         };
         /**
          * CardOut
@@ -924,7 +1090,7 @@ export interface components {
         Changed: {
             job: components["schemas"]["JobOut"];
             /** Shown */
-            shown: components["schemas"]["MeasureView"] | components["schemas"]["SizeView"] | null;
+            shown: components["schemas"]["MeasureView"] | components["schemas"]["SizeView"] | components["schemas"]["FitView"] | null;
         };
         /**
          * Choice
@@ -1251,6 +1417,22 @@ export interface components {
             danger: number;
         };
         /**
+         * EndOption
+         * @description A thing that an end can be: its `id` (family and role), its words, the threads that it is made with.
+         */
+        EndOption: {
+            /** Id */
+            id: string;
+            /** Family */
+            family: string;
+            /** Role */
+            role: string;
+            /** Words */
+            words: string;
+            /** Threads */
+            threads: string[];
+        };
+        /**
          * Entry
          * @description One field of the sheet.
          */
@@ -1471,6 +1653,36 @@ export interface components {
             state: "tried" | "nominal";
         };
         /**
+         * FitView
+         * @description Fit of one setup, as of a `revision` of the job.
+         */
+        FitView: {
+            /**
+             * Page
+             * @constant
+             */
+            page: "fit";
+            /** Revision */
+            revision: number;
+            /** Setup */
+            setup: string;
+            /** Options */
+            options: components["schemas"]["EndOption"][];
+            /** Branches */
+            branches: components["schemas"]["BranchView"][];
+            /** Joints */
+            joints: components["schemas"]["JointView"][];
+            /** Notes */
+            notes: components["schemas"]["MapNote"][];
+            parts: components["schemas"]["PartsListView"];
+            /** Sections */
+            sections: components["schemas"]["SectionView"][];
+            /** Hoses */
+            hoses: components["schemas"]["HoseView"][];
+            /** Doubts */
+            doubts: number;
+        };
+        /**
          * Found
          * @description What a search has found so far.
          */
@@ -1562,6 +1774,29 @@ export interface components {
             };
         };
         /**
+         * GapView
+         * @description A gap between caliper and wheel or rotor [mm], how small it may be in one of twenty, and what is wanted.
+         */
+        GapView: {
+            /** Name */
+            name: string;
+            /** Words */
+            words: string;
+            /** Gap Mm */
+            gap_mm: number;
+            /** P5 Mm */
+            p5_mm: number;
+            /** Limit Mm */
+            limit_mm: number;
+            /**
+             * Level
+             * @enum {string}
+             */
+            level: "good" | "note" | "caution" | "danger";
+            /** At */
+            at: number[] | null;
+        };
+        /**
          * Group
          * @description Entries that belong together; `remove` takes them away. In the lines: the `station` whose they are, and the `piece`.
          */
@@ -1576,6 +1811,73 @@ export interface components {
             entries: components["schemas"]["Entry"][];
             /** Remove */
             remove: components["schemas"]["Edit"][];
+        };
+        /**
+         * HandIn
+         * @description What was measured of a fitting in the hand, as typed: over (a male) or inside (a female) the crests, pitch or threads per inch.
+         */
+        HandIn: {
+            /**
+             * Gender
+             * @enum {string}
+             */
+            gender: "male" | "female";
+            /** Over Crest */
+            over_crest: string;
+            /**
+             * Pitch
+             * @default
+             */
+            pitch: string;
+            /**
+             * Tpi
+             * @default
+             */
+            tpi: string;
+            /**
+             * Seen
+             * @default
+             */
+            seen: string;
+            /** Tapered */
+            tapered?: boolean | null;
+            /** Preferred */
+            preferred?: string | null;
+        };
+        /**
+         * HandOut
+         * @description What a fitting may be, the likeliest first, and what to measure to tell them apart.
+         */
+        HandOut: {
+            /** Candidates */
+            candidates: components["schemas"]["Candidate"][];
+            /** Tell Apart */
+            tell_apart: string[];
+        };
+        /**
+         * HandPart
+         * @description A part in the hand, as typed: the pistons of one side, the rotor, the friction; what is left out stays as it is.
+         */
+        HandPart: {
+            /** Station */
+            station: string;
+            /**
+             * Pistons
+             * @default
+             */
+            pistons: string;
+            /**
+             * Rotor
+             * @default
+             */
+            rotor: string;
+            /**
+             * Friction
+             * @default
+             */
+            friction: string;
+            /** Preferred */
+            preferred?: string | null;
         };
         /**
          * Headline
@@ -1696,6 +1998,41 @@ export interface components {
             };
         };
         /**
+         * HoseView
+         * @description The length of a hose from three strings: at least, at most [mm], and what the meant one does.
+         */
+        HoseView: {
+            /**
+             * Axle
+             * @enum {string}
+             */
+            axle: "front" | "rear";
+            /** Title */
+            title: string;
+            /** Path */
+            path: string;
+            /** Droop */
+            droop: string;
+            /** Bump */
+            bump: string;
+            /** Lock */
+            lock: string;
+            /** Ends */
+            ends: string;
+            /** Hose */
+            hose: string;
+            /** Least Mm */
+            least_mm: number | null;
+            /** Greatest Mm */
+            greatest_mm: number | null;
+            /** Verdict */
+            verdict: string;
+            /** Level */
+            level: ("good" | "note" | "caution" | "danger") | null;
+            /** Sentence */
+            sentence: string;
+        };
+        /**
          * JobLine
          * @description A job in the list.
          */
@@ -1737,6 +2074,100 @@ export interface components {
             document: {
                 [key: string]: components["schemas"]["JsonValue"];
             };
+        };
+        /**
+         * JointEndView
+         * @description One end of a joint: what `part` it belongs to, in words; what it is, as an option's id, and its thread, "" where not known.
+         */
+        JointEndView: {
+            /**
+             * Part
+             * @enum {string}
+             */
+            part: "cylinder" | "line" | "valve" | "switch" | "tee" | "hose" | "brake" | "inlet";
+            /** Words */
+            words: string;
+            /** Option */
+            option: string;
+            /** Thread */
+            thread: string;
+            /** Said */
+            said: string;
+            /** Family */
+            family: string;
+            /** Tube Mm */
+            tube_mm: string;
+            /** Material */
+            material: string;
+            /** Washers */
+            washers: number | null;
+            /** Washers Used */
+            washers_used: boolean;
+            /** Sealant */
+            sealant: boolean;
+            /** Options */
+            options: string[];
+        };
+        /**
+         * JointMend
+         * @description What would mend a joint, and the edits that are it; none where it is done by hand.
+         */
+        JointMend: {
+            /** Kind */
+            kind: string;
+            /** Words */
+            words: string;
+            /** Edits */
+            edits: components["schemas"]["Edit"][];
+        };
+        /**
+         * JointView
+         * @description One place of the map, judged. `path`: where it stands below the setup; `own`: added by a person; `opened`: in this change.
+         */
+        JointView: {
+            /** Key */
+            key: string;
+            /** Number */
+            number: number;
+            /** Kind */
+            kind: ("port" | "valve_in" | "valve_out" | "switch" | "tee_in" | "tee_out" | "hose_in" | "hose_out" | "end_tee_out" | "brake" | "upstream_out" | "upstream_in") | "own";
+            /** Path */
+            path: string;
+            /** Title */
+            title: string;
+            /** Count */
+            count: number;
+            a: components["schemas"]["JointEndView"];
+            b: components["schemas"]["JointEndView"];
+            /** Open */
+            open: boolean;
+            /** Adapter */
+            adapter: boolean;
+            /** Opened */
+            opened: boolean;
+            /** Own */
+            own: boolean;
+            /** Match */
+            match: boolean;
+            /** Reason */
+            reason: string;
+            /**
+             * Level
+             * @enum {string}
+             */
+            level: "good" | "note" | "caution" | "danger";
+            /** Sentence */
+            sentence: string;
+            /** Needs */
+            needs: string[];
+            /** Mends */
+            mends: components["schemas"]["JointMend"][];
+            /** Cautions */
+            cautions: string[];
+            /** Washers Needed */
+            washers_needed: number;
+            /** Note */
+            note: string;
         };
         JsonValue: unknown;
         /**
@@ -1831,6 +2262,36 @@ export interface components {
             parts: components["schemas"]["Parts"];
         };
         /**
+         * ListRow
+         * @description A part of the list; `at`: its line in the job's own list, None where it has none; `own`: only there because a person wants it.
+         */
+        ListRow: {
+            /** Part */
+            part: string;
+            /** Count */
+            count: number;
+            /** Have */
+            have: number;
+            /** Ordered */
+            ordered: number;
+            /** Missing */
+            missing: number;
+            /** Price */
+            price: number | null;
+            /** Cost */
+            cost: number | null;
+            /** Source */
+            source: string;
+            /** Shop */
+            shop: string;
+            /** At */
+            at: number | null;
+            /** Own */
+            own: boolean;
+            /** Shelf */
+            shelf: boolean;
+        };
+        /**
          * LockView
          * @description The first lock or lift.
          */
@@ -1866,6 +2327,19 @@ export interface components {
         LookOut: {
             /** Value */
             value: number;
+        };
+        /**
+         * MapNote
+         * @description Something to look at on the lines as a whole.
+         */
+        MapNote: {
+            /**
+             * Level
+             * @enum {string}
+             */
+            level: "good" | "note" | "caution" | "danger";
+            /** Words */
+            words: string;
         };
         /**
          * Mark
@@ -2176,6 +2650,30 @@ export interface components {
             stations: components["schemas"]["StationParts"][];
         };
         /**
+         * PartsListView
+         * @description Everything that the plan needs, less what is here.
+         */
+        PartsListView: {
+            /** Rows */
+            rows: components["schemas"]["ListRow"][];
+            /** Sentence */
+            sentence: string;
+            /** Missing */
+            missing: number;
+            /** Here */
+            here: number;
+            /** Cost */
+            cost: number;
+            /** Unpriced */
+            unpriced: number;
+            /** Planned */
+            planned: string;
+            /** Days Left */
+            days_left: number | null;
+            /** Alarm */
+            alarm: boolean;
+        };
+        /**
          * PathView
          * @description One control path: each control alone, or all together.
          */
@@ -2477,6 +2975,91 @@ export interface components {
              * @enum {string}
              */
             state: "empty" | "begun" | "doubt" | "ready";
+        };
+        /**
+         * SectionField
+         * @description A size of the section as typed, where it stands, and how it is measured; `wanted`: a gap hangs on it.
+         */
+        SectionField: {
+            /** Key */
+            key: string;
+            /** Letter */
+            letter: string;
+            /**
+             * Group
+             * @enum {string}
+             */
+            group: "wheel" | "caliper" | "rotor" | "stud" | "doubts";
+            /** Path */
+            path: string;
+            /** Label */
+            label: string;
+            /** Text */
+            text: string;
+            /** How */
+            how: string;
+            /** Wanted */
+            wanted: boolean;
+            /** Value Mm */
+            value_mm: number | null;
+        };
+        /**
+         * SectionMend
+         * @description A move of the bracket or a spacer that brings every gap to what is wanted, and what it does to the push.
+         */
+        SectionMend: {
+            /** Words */
+            words: string;
+            /** Edits */
+            edits: components["schemas"]["Edit"][];
+        };
+        /**
+         * SectionView
+         * @description The wheel of one axle cut through the brake: the sizes, and the gaps where they are known; points are [x, r] in mm.
+         */
+        SectionView: {
+            /**
+             * Axle
+             * @enum {string}
+             */
+            axle: "front" | "rear";
+            /** Title */
+            title: string;
+            /** Disc */
+            disc: boolean;
+            /** Fields */
+            fields: components["schemas"]["SectionField"][];
+            /** Needs */
+            needs: string[];
+            /** Refused */
+            refused: string;
+            /** Gaps */
+            gaps: components["schemas"]["GapView"][];
+            /** Least */
+            least: string | null;
+            /** Level */
+            level: ("good" | "note" | "caution" | "danger") | null;
+            /** Sentence */
+            sentence: string;
+            /** Mends */
+            mends: components["schemas"]["SectionMend"][];
+            stud: components["schemas"]["StudView"] | null;
+            /** Profile */
+            profile: number[][];
+            /** Outline */
+            outline: number[][];
+            /** Rotor Radius Mm */
+            rotor_radius_mm: number | null;
+            /** Rotor Thickness Mm */
+            rotor_thickness_mm: number | null;
+            /** Hat Offset Mm */
+            hat_offset_mm: number | null;
+            /** Pad */
+            pad: number[] | null;
+            /** Shim Needed Mm */
+            shim_needed_mm: number | null;
+            /** Effective Radius Mm */
+            effective_radius_mm: number | null;
         };
         /**
          * SensitiveEntry
@@ -2875,6 +3458,25 @@ export interface components {
             provenance: string[];
         };
         /**
+         * StudView
+         * @description Thread of a wheel stud in its nut [mm and turns], and the thickest spacer that leaves enough.
+         */
+        StudView: {
+            /** Engaged Mm */
+            engaged_mm: number;
+            /** Turns */
+            turns: number;
+            /** Turns Needed */
+            turns_needed: number;
+            /**
+             * Level
+             * @enum {string}
+             */
+            level: "good" | "note" | "caution" | "danger";
+            /** Greatest Spacer Mm */
+            greatest_spacer_mm: number | null;
+        };
+        /**
          * SystemMoment
          * @description One control at a push.
          */
@@ -3113,6 +3715,113 @@ export interface components {
             level: "good" | "note" | "caution" | "danger";
             /** Sentence */
             sentence: string;
+        };
+        /**
+         * YardBand
+         * @description One dimension of a part: what it is now, the chances over its range, and from where to where to keep it.
+         */
+        YardBand: {
+            /** What */
+            what: string;
+            /** Station */
+            station: string | null;
+            /** Label */
+            label: string;
+            /** Unit */
+            unit: string;
+            /** Now */
+            now: number;
+            /** Points */
+            points: components["schemas"]["YardPoint"][];
+            /** Keep */
+            keep: number[] | null;
+            /** With Valve */
+            with_valve: number[] | null;
+        };
+        /**
+         * YardIn
+         * @description The limits as typed, by their keys; what is left out is the job's own. `part`: what is in the hand.
+         */
+        YardIn: {
+            /** Setup */
+            setup: string;
+            /**
+             * Limits
+             * @default {}
+             */
+            limits: {
+                [key: string]: string;
+            };
+            part?: components["schemas"]["HandPart"] | null;
+        };
+        /**
+         * YardLimit
+         * @description A limit that a part must keep, as it is written.
+         */
+        YardLimit: {
+            /** Key */
+            key: string;
+            /** Words */
+            words: string;
+            /** Text */
+            text: string;
+        };
+        /**
+         * YardPart
+         * @description What to do with the part in the hand, and why.
+         */
+        YardPart: {
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "keep" | "keep_with_valve" | "leave";
+            /** Chance */
+            chance: number;
+            /** Valve Chance */
+            valve_chance: number | null;
+            /** Knee Kpa */
+            knee_kpa: number | null;
+            /** Broken */
+            broken: components["schemas"]["BrokenShare"][];
+        };
+        /**
+         * YardPoint
+         * @description One value of a dimension: the chance [1] that all limits hold, and with the best valve where one is worth it.
+         */
+        YardPoint: {
+            /** Value */
+            value: number;
+            /** Chance */
+            chance: number;
+            /** Valve Chance */
+            valve_chance: number | null;
+            /** Knee Kpa */
+            knee_kpa: number | null;
+            /** Worst */
+            worst: string;
+        };
+        /**
+         * YardView
+         * @description What a part must be so that every limit holds; `needs`: how many entries are missing before anything can be said.
+         */
+        YardView: {
+            /** Setup */
+            setup: string;
+            /** Limits */
+            limits: components["schemas"]["YardLimit"][];
+            /** Keep Share */
+            keep_share: number;
+            /** Trials */
+            trials: number;
+            /** Bands */
+            bands: components["schemas"]["YardBand"][];
+            /** Chance Now */
+            chance_now: number | null;
+            /** Needs */
+            needs: number;
+            /** Stations */
+            stations: string[];
         };
     };
     responses: never;
@@ -5855,6 +6564,474 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["SearchState"];
                 };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    job_fit_api_jobs__job_id__fit_get: {
+        parameters: {
+            query?: {
+                setup?: string | null;
+            };
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FitView"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    parts_csv_api_jobs__job_id__parts_csv_get: {
+        parameters: {
+            query?: {
+                setup?: string | null;
+            };
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    fitting_in_the_hand_api_fitting_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HandIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HandOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    yard_bands_api_jobs__job_id__yard_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["YardIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["YardView"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    yard_part_api_jobs__job_id__yard_part_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["YardIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["YardPart"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    yard_card_api_jobs__job_id__yard_html_get: {
+        parameters: {
+            query?: {
+                setup?: string | null;
+            };
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Forbidden */
             403: {

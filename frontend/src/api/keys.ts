@@ -20,5 +20,7 @@ export const keys = {
   card: (id: number, revision: number) => ['card', id, revision] as const,
   choices: (id: number, revision: number, setup: string, control: string | null) =>
     ['match choices', id, revision, setup, control] as const,
+  yard: (id: number, revision: number, setup: string, limits: Record<string, string>) =>
+    ['yard', id, revision, setup, limits] as const,
   search: (id: number) => ['match', id] as const,
 };

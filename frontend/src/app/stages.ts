@@ -26,4 +26,5 @@ export const STAGES: readonly Stage[] = [
   stage('measure', 'measure', async () => (await import('../stages/measure/MeasurePage')).MeasurePage, 'plan'),
   stage('size', 'size', async () => (await import('../stages/size/SizePage')).SizePage),
   stage('match', null, async () => (await import('../stages/match/MatchPage')).MatchPage),
+  stage('fit', 'fit', async () => (await import('../stages/fit/FitPage')).FitPage, 'plan'),
 ];

@@ -54,12 +54,15 @@ interface FieldProps {
   value: string;
   placeholder?: string;
   className?: string;
+  /** Whether what was refused is said under the field itself; the page says it where not. */
+  saysRefused?: boolean;
   onCommit: (text: string) => Promise<unknown>;
   /** Up and down keys, to the next size; absent where there is none. */
   onStep?: (direction: 1 | -1) => void;
 }
 
-export function Field({ label, shown = true, name, value, placeholder, className, onCommit, onStep }: FieldProps) {
+export function Field(props: FieldProps) {
+  const { label, shown = true, name, value, placeholder, className, saysRefused = false, onCommit, onStep } = props;
   const draft = useDraft(value, onCommit);
 
   function keys(event: KeyboardEvent<HTMLInputElement>) {
@@ -90,7 +93,7 @@ export function Field({ label, shown = true, name, value, placeholder, className
         onBlur={() => draft.refused !== null || void draft.commit()}
         onFocus={(event) => event.target.select()}
       />
-      <Refusal>{draft.changed ? draft.refused : null}</Refusal>
+      <Refusal>{draft.changed || saysRefused ? draft.refused : null}</Refusal>
     </Box>
   );
 }

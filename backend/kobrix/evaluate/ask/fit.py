@@ -61,6 +61,11 @@ def _outline(caliper: Asked) -> tuple[Point, ...] | Box:
 
 def clearance(asked: Asked) -> Figures:
     """wheel_clearance: gaps between caliper, wheel, weights and rotor."""
+    return wheel_clearance(clearance_asked(asked))
+
+
+def clearance_asked(asked: Asked) -> Clearance:
+    """The section that wheel_clearance asks about."""
     stack, caliper, rotor = asked.part_or_empty("stack"), asked.part("caliper"), asked.part_or_empty("rotor")
     limits = asked.part_or_empty("limits").known(LIMITS)
     widths = asked.part_or_empty("plus_minus").known(dict.fromkeys((*RADIAL, *AXIAL, *BRIDGE, *SIDES)))
@@ -81,17 +86,15 @@ def clearance(asked: Asked) -> Figures:
     bridge, centre, width = (caliper.maybe("bridge_radius_mm"), caliper.maybe("slot_centre_mm", "any"),
                              caliper.maybe("slot_width_mm"))  # fmt: skip
     wanted = bridge is not None or (pad is not None and height is not None)
-    return wheel_clearance(
-        Clearance(
-            profile, _outline(caliper), stack.default("hat_thickness_mm", 0.0), stack.default("spacer_mm", 0.0),
-            asked.default("shims_mm", 0.0, "any"), asked.default("radial_move_mm", 0.0, "any"), weights,
-            bridge, centre, width, pad, height,
-            rotor.number("diameter_mm") if wanted else rotor.maybe("diameter_mm"),
-            rotor.number("thickness_mm") if centre is not None and width is not None else rotor.maybe("thickness_mm"),
-            rotor.number("hat_offset_mm", "any") if centre is not None else rotor.maybe("hat_offset_mm", "any"),
-            stud, {name: limits.default(name, value, "zero") for name, value in LIMITS.items()},
-            {name: widths.number(name, "zero") for name in widths.value if widths.given(name)},
-        )
+    return Clearance(
+        profile, _outline(caliper), stack.default("hat_thickness_mm", 0.0), stack.default("spacer_mm", 0.0),
+        asked.default("shims_mm", 0.0, "any"), asked.default("radial_move_mm", 0.0, "any"), weights,
+        bridge, centre, width, pad, height,
+        rotor.number("diameter_mm") if wanted else rotor.maybe("diameter_mm"),
+        rotor.number("thickness_mm") if centre is not None and width is not None else rotor.maybe("thickness_mm"),
+        rotor.number("hat_offset_mm", "any") if centre is not None else rotor.maybe("hat_offset_mm", "any"),
+        stud, {name: limits.default(name, value, "zero") for name, value in LIMITS.items()},
+        {name: widths.number(name, "zero") for name in widths.value if widths.given(name)},
     )  # fmt: skip
 
 

@@ -1,7 +1,5 @@
 """How sure a setup of a search is: in how many plausible vehicles it holds each limit, and all of them at once."""
 
-from dataclasses import dataclass
-
 import numpy as np
 
 from kobrix.core.numerics import sensitivity, uncertainty
@@ -9,54 +7,19 @@ from kobrix.core.numerics.arrays import Floats, Mask
 from kobrix.core.physics.chain import first_reach
 from kobrix.core.physics.sharing import distribution_kept, rear_first_grips
 from kobrix.core.physics.solved_setup import SolvedSetup
-from kobrix.core.rules.lost import stops_left
 from kobrix.core.search.engine import Bounds
+from kobrix.evaluate.as_found import AsFound, by_trial, least_left
 from kobrix.evaluate.changes import with_edits
 from kobrix.evaluate.shapes import Percentiles
 from kobrix.evaluate.solve import Answer
 from kobrix.evaluate.uncertainty import TRIALS, UncertainEntry, drawn_within, said_of, uncertain_entries
 from kobrix.evaluate.verdicts import batch_of
-from kobrix.fileformat.job import AS_FOUND, Job
+from kobrix.fileformat.job import Job
 from kobrix.fileformat.models import Setup
 from kobrix.fileformat.paths import set_at
 from kobrix.fileformat.quantities import value_of
 from kobrix.stages.match.shapes import EntryToMeasure, Uncertainty
 from kobrix.stages.match.space import NO_WORSE
-
-
-@dataclass(frozen=True)
-class AsFound:
-    """What the vehicle as found does in the same trials (N,): its first `lock` [g], and what a lost circuit `left` [g]; None unknown."""
-
-    lock: Floats
-    left: Floats | None
-
-
-def _by_trial(values: object, trials: int) -> Floats:
-    """Figures (N or 1, L or 1) as (N, L)."""
-    array = np.asarray(values, dtype=np.float64)
-    array = array.reshape((1,) * (2 - array.ndim) + array.shape)
-    return np.broadcast_to(array, (trials, array.shape[-1]))
-
-
-def _least_left(batch: SolvedSetup, trials: int) -> Floats | None:
-    """What the worst lost circuit leaves in each trial [g], None where one circuit is all there is or nothing is known of it."""
-    left = batch.main.left
-    circuits = [c for c, f in enumerate(batch.conditions) if f.is_loss]
-    if left is None or not circuits or all(len(s.cylinder.chambers) < 2 for s in batch.systems):
-        return None
-    several = len(batch.systems) > 1
-    return np.asarray(np.min([_by_trial(stops_left(left, c, several), trials).min(axis=1) for c in circuits], axis=0))
-
-
-def as_found_trials(job: Job, trials: int, seed: int) -> AsFound | None:
-    """The vehicle of a `job` as found, in so many `trials` of a `seed`; None where it is not complete."""
-    setup = job.setup(AS_FOUND)
-    entries = [e for e in uncertain_entries(setup, said_of(job, AS_FOUND)) if e.standing != "exact"]
-    batch = batch_of(setup, entries, trials, seed) if Answer(setup).solved is not None else None
-    if batch is None:
-        return None
-    return AsFound(_by_trial(batch.main.healthy.event.decel[..., 0], trials).min(axis=1), _least_left(batch, trials))
 
 
 def order_by_friction(setup: Setup) -> bool:
@@ -98,11 +61,11 @@ def uncertainty_of(
     healthy = batch.main.healthy
     road = healthy.road
     place, known = first_reach(road.decel, bounds.decel)
-    reached = _by_trial(np.asarray(known)[..., 0, 0], trials).min(axis=1) > 0.0
+    reached = by_trial(np.asarray(known)[..., 0, 0], trials).min(axis=1) > 0.0
     pull = healthy.pulls[0]
-    push = _by_trial(healthy.push_at(place)[..., 0, 0], trials).max(axis=1)
-    pads = _by_trial(np.asarray(pull.pedal.pad_at(pull.place(place)))[..., 0, 0], trials).max(axis=1)
-    front, rear = (_by_trial(road.locks[axle][..., 0], trials) for axle in ("front", "rear"))
+    push = by_trial(healthy.push_at(place)[..., 0, 0], trials).max(axis=1)
+    pads = by_trial(np.asarray(pull.pedal.pad_at(pull.place(place)))[..., 0, 0], trials).max(axis=1)
+    front, rear = (by_trial(road.locks[axle][..., 0], trials) for axle in ("front", "rear"))
     known = np.isfinite(front) & np.isfinite(rear)
     margin = np.subtract(rear, front, out=np.full(front.shape, np.inf), where=known).min(axis=1)
     broken = _broken(batch, bounds, found, trials, reached, push, pads)
@@ -130,10 +93,10 @@ def _broken(
     healthy = batch.main.healthy
     road, event = healthy.road, healthy.event
     both = bool(np.any(road.front > 0.0)) and bool(np.any(road.rear > 0.0))
-    late = _by_trial(event.rear[..., 0] & ~event.front[..., 0] & both, trials).max(axis=1) > 0.0
+    late = by_trial(event.rear[..., 0] & ~event.front[..., 0] & both, trials).max(axis=1) > 0.0
     if bounds.lift:
-        late = late | (_by_trial(event.lift[..., 0], trials).max(axis=1) > 0.0)
-    lock = _by_trial(event.decel[..., 0], trials).min(axis=1)
+        late = late | (by_trial(event.lift[..., 0], trials).max(axis=1) > 0.0)
+    lock = by_trial(event.decel[..., 0], trials).min(axis=1)
     least = np.full(trials, bounds.first_lock)
     if bounds.lock_as_found and found is not None:
         least = found.lock * (1.0 - NO_WORSE)
@@ -141,16 +104,16 @@ def _broken(
         "no_stop": ~reached, "rear_first": late, "early_lock": lock < least, "effort": ~reached | (push > bounds.effort),
     }  # fmt: skip
     if both:
-        some = _by_trial(rear_first_grips(road, batch.wheels)[0][..., 0], trials).max(axis=1) > 0.0
+        some = by_trial(rear_first_grips(road, batch.wheels)[0][..., 0], trials).max(axis=1) > 0.0
         broken["slippery"] = some & ~late
         if bounds.sharing:
             above, kept = distribution_kept(road)
-            broken["sharing"] = _by_trial((~above | ~kept)[..., 0], trials).max(axis=1) > 0.0
+            broken["sharing"] = by_trial((~above | ~kept)[..., 0], trials).max(axis=1) > 0.0
     room = healthy.pulls[0].system.control.available
     if room is not None:
-        width = _by_trial(np.asarray(room, dtype=np.float64).reshape(-1, 1), trials)[:, 0]
+        width = by_trial(np.asarray(room, dtype=np.float64).reshape(-1, 1), trials)[:, 0]
         broken["travel"] = ~reached | (pads > bounds.travel_share * width)
-    left = _least_left(batch, trials)
+    left = least_left(batch, trials)
     if bounds.left is not None and left is not None:
         asked = np.full(trials, bounds.left)
         if found is not None and found.left is not None:

@@ -12,13 +12,14 @@ from kobrix.core.rules.limits import TRAVEL
 from kobrix.core.search import engine, pareto
 from kobrix.core.search.engine import Tried
 from kobrix.core.search.pareto import LIMITS
+from kobrix.evaluate.as_found import as_found_trials
 from kobrix.evaluate.solve import Answer, wanted_stop
 from kobrix.evaluate.uncertainty import FEWER, TRIALS
 from kobrix.fileformat.job import AS_FOUND, Job
 from kobrix.fileformat.paths import JsonObject
 from kobrix.fileformat.quantities import si
 from kobrix.stages.match.alone import alone
-from kobrix.stages.match.chances import as_found_trials, uncertainty_of
+from kobrix.stages.match.chances import uncertainty_of
 from kobrix.stages.match.request import Search
 from kobrix.stages.match.shapes import Fallen, Found, Kept, LetIn, Mark, Miss, Scale, Squares
 from kobrix.stages.match.shortlist import Candidates, ranked, shortlist

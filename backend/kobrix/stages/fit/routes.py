@@ -1,0 +1,71 @@
+"""Fit's door: the page, what is in the hand, and the parts list as a table."""
+
+from datetime import date
+
+from fastapi import APIRouter
+from fastapi.responses import Response
+
+from kobrix.core.errors import BadEntry, BadPlace
+from kobrix.exports.tables import as_csv
+from kobrix.stages.common import ERRORS, Database, Route, as_json, stored_job
+from kobrix.stages.fit.card import card_html
+from kobrix.stages.fit.service import chosen, fit_of, in_the_hand, shown
+from kobrix.stages.fit.shapes import FitView, HandIn, HandOut, YardIn, YardPart, YardView
+from kobrix.stages.fit.yard import in_the_yard, yard_of
+
+router = APIRouter(route_class=Route, prefix="/api", tags=["fit"], responses=ERRORS)
+
+
+@router.get("/jobs/{job_id}/fit", response_model=FitView)
+def job_fit(job_id: int, path: Database, setup: str | None = None) -> Response:
+    """Fit of one setup of a job; of its first plan where none is named."""
+    stored = stored_job(path, job_id)
+    return as_json(shown(stored.job, stored.revision, setup))
+
+
+@router.get("/jobs/{job_id}/parts.csv", response_class=Response)
+def parts_csv(job_id: int, path: Database, setup: str | None = None) -> Response:
+    """The parts list of one setup as CSV."""
+    job = stored_job(path, job_id).job
+    view = fit_of(job, 0, chosen(job, setup), date.today())["parts"]
+    head = ["part", "count", "here", "ordered", "missing", "price", "cost", "source", "shop"]
+    rows = [
+        [r["part"], r["count"], r["have"], r["ordered"], r["missing"], r["price"], r["cost"], r["source"], r["shop"]]
+        for r in view["rows"]
+    ]
+    return Response(
+        as_csv(head, rows),
+        media_type="text/csv; charset=utf-8",
+        headers={"Content-Disposition": 'attachment; filename="parts.csv"'},
+    )
+
+
+@router.post("/fitting", response_model=HandOut)
+def fitting_in_the_hand(asked: HandIn) -> Response:
+    """What a fitting in the hand may be, from what was measured of it."""
+    try:
+        return as_json(in_the_hand(asked))
+    except BadPlace as refused:
+        raise BadEntry(refused.place.rpartition(".")[2], "this", "a measured fitting", refused.reason) from None
+
+
+@router.post("/jobs/{job_id}/yard", response_model=YardView)
+def yard_bands(job_id: int, asked: YardIn, path: Database) -> Response:
+    """What a part must be so that every limit holds."""
+    return as_json(yard_of(stored_job(path, job_id).job, asked.setup, asked.limits))
+
+
+@router.post("/jobs/{job_id}/yard/part", response_model=YardPart)
+def yard_part(job_id: int, asked: YardIn, path: Database) -> Response:
+    """What to do with the part in the hand."""
+    return as_json(in_the_yard(stored_job(path, job_id).job, asked))
+
+
+@router.get("/jobs/{job_id}/yard.html", response_class=Response)
+def yard_card(job_id: int, path: Database, setup: str | None = None) -> Response:
+    """The yard card as one file that needs no server."""
+    job = stored_job(path, job_id).job
+    html = card_html(job.name, yard_of(job, chosen(job, setup), {}))
+    return Response(
+        html, media_type="text/html; charset=utf-8", headers={"Content-Disposition": 'attachment; filename="yard-card.html"'}
+    )

@@ -1,0 +1,128 @@
+"""What Fit shows of a setup: will it go together, and what is missing."""
+
+from datetime import date
+from functools import lru_cache
+
+from kobrix.core.work.steps import Change, in_order
+from kobrix.evaluate.ask import fit as ask_fit
+from kobrix.evaluate.ask.steps import derived
+from kobrix.evaluate.solve import ByContent
+from kobrix.fileformat.asked import Asked
+from kobrix.fileformat.fit import Fitting, Joint
+from kobrix.fileformat.job import AS_FOUND, Job
+from kobrix.fileformat.quantities import read
+from kobrix.fileformat.tables import table
+from kobrix.stages.common import Standing
+from kobrix.stages.fit import lines, words
+from kobrix.stages.fit.lines import Placed
+from kobrix.stages.fit.parts import parts_list
+from kobrix.stages.fit.section import hose_view, sections_of
+from kobrix.stages.fit.shapes import Candidate, FitView, HandIn, HandOut, JointView
+
+_NO_JOINT = Joint()
+
+
+def changes_of(job: Job, name: str) -> list[Change]:
+    """What the setup by `name` changes against the one as found, in the order of the table."""
+    if name == AS_FOUND:
+        return []
+    found, plan = job.setup(AS_FOUND), job.setup(name)
+    told = [{"systems": [s.model_dump(exclude_none=True) for s in setup.systems]} for setup in (found, plan)]
+    return in_order(table("build-steps"), derived(*told))
+
+
+def _fitting(job: Job, name: str) -> Fitting:
+    plan = job.as_found if name == AS_FOUND else next(p for p in job.plans if p.name == name)
+    return plan.fit or Fitting()
+
+
+def _joints(fitting: Fitting, placed: list[Placed], here: set[str]) -> list[JointView]:
+    """Every place of the map, then what a person added; numbered in this order."""
+    kept = fitting.joints or {}
+    found = []
+    for n, place in enumerate(placed, 1):
+        joint = kept.get(place.key, _NO_JOINT)
+        found.append(lines.joint_view(n, place.key, joint, place, lines.plug_of(joint) in here))
+    on_map = {p.key for p in placed}
+    for key, joint in kept.items():
+        if key not in on_map:
+            found.append(lines.joint_view(len(found) + 1, key, joint, None, lines.plug_of(joint) in here))
+    return found
+
+
+def fit_of(job: Job, revision: int, name: str, today: date | None = None) -> FitView:
+    """Fit of the setup by `name`. Raises NotFound."""
+    setup = job.setup(name)
+    changes, fitting = changes_of(job, name), _fitting(job, name)
+    branches, placed = lines.map_of(setup, changes)
+    parts = parts_list(job, name, setup, changes, placed, today)
+    here = {row["part"] for row in parts["rows"] if row["count"] and row["missing"] == 0}
+    joints = _joints(fitting, placed, here)
+    sections = sections_of(setup, fitting.sections or {})
+    hoses = [hose_view(section["axle"], section["title"], (fitting.hoses or {}).get(section["axle"])) for section in sections]
+    bad = [*(j["level"] for j in joints), *(s["level"] for s in sections), *(h["level"] for h in hoses)]
+    return {
+        "page": "fit", "revision": revision, "setup": name, "options": list(lines.options()), "branches": branches, "joints": joints,
+        "notes": lines.notes_of(setup), "parts": parts, "sections": sections, "hoses": hoses,
+        "doubts": sum(level in ("danger", "caution") for level in bad),
+    }  # fmt: skip
+
+
+def shown(job: Job, revision: int, name: str | None) -> FitView:
+    """What Fit's page shows: of the setup by `name`, of the first plan where none is named."""
+    return fit_of(job, revision, chosen(job, name), date.today())
+
+
+def chosen(job: Job, name: str | None) -> str:
+    """The setup asked for; the first plan, or the one as found where there is none yet."""
+    return name if name is not None and name in job.names else job.names[min(1, len(job.names) - 1)]
+
+
+@lru_cache(maxsize=32)
+def _standing(known: ByContent[Job]) -> Standing:
+    job = known.part
+    view = fit_of(job, 0, chosen(job, None))
+    begun = any(p.fit is not None for p in (job.as_found, *job.plans)) or bool(job.parts_list)
+    if not begun:
+        return {"state": "empty", "words": "empty"}
+    danger = sum(j["level"] == "danger" for j in view["joints"]) + sum(s["level"] == "danger" for s in view["sections"])
+    missing = view["parts"]["missing"]
+    if danger:
+        return {"state": "doubt", "words": f"{danger} {'does' if danger == 1 else 'do'} not fit"}
+    if missing:
+        return {"state": "begun", "words": f"{missing} missing"}
+    unknown = sum(j["level"] == "note" for j in view["joints"])
+    if unknown:
+        return {"state": "begun", "words": f"{unknown} joints to look at"}
+    return {"state": "ready", "words": "all here"}
+
+
+def standing(job: Job) -> Standing:
+    """How far Fit is."""
+    return _standing(ByContent(job))
+
+
+def in_the_hand(asked: HandIn) -> HandOut:
+    """What a fitting may be from what was measured of it. Raises BadEntry, BadPlace."""
+    measured: dict[str, object] = {
+        "gender": asked.gender,
+        "over_crest_mm": read(asked.over_crest, "over_crest_mm", asked.preferred).text,
+    }
+    for key, name in (("pitch", "pitch_mm"), ("tpi", "tpi")):
+        text = getattr(asked, key).strip()
+        if text:
+            measured[name] = read(text, name).text if name == "pitch_mm" else text
+    if asked.seen:
+        measured["seen"] = asked.seen
+    if asked.tapered is not None:
+        measured["tapered"] = asked.tapered
+    told = ask_fit.joint(Asked({"question": "joint_match", "measured": measured}))
+    rows, apart = told["candidates"], told["tell_apart"]
+    assert isinstance(rows, list)
+    assert isinstance(apart, list)
+    found: list[Candidate] = [
+        {"option": f"{r['family']} {r['role']}", "thread": r["thread"],
+         "words": f"{words.FAMILY[r['family']]}, {r['thread']}: {words.role_of(r['family'], r['role'])['is']}"}
+        for r in rows
+    ]  # fmt: skip
+    return {"candidates": found, "tell_apart": [words.APART[a] for a in apart]}

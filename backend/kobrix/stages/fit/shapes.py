@@ -1,0 +1,335 @@
+"""What Fit shows of one setup: the lines joint by joint, the parts list, the wheel cut through the brake, the hoses."""
+
+from typing import Literal
+
+from pydantic import Field
+from typing_extensions import TypedDict
+
+from kobrix.core.fit.line_map import Kind, PartOfLine
+from kobrix.fileformat.paths import Edit
+from kobrix.stages.common import Request
+
+Level = Literal["good", "note", "caution", "danger"]
+Axle = Literal["front", "rear"]
+SectionGroup = Literal["wheel", "caliper", "rotor", "stud", "doubts"]
+
+
+class EndOption(TypedDict):
+    """A thing that an end can be: its `id` (family and role), its words, the threads that it is made with."""
+
+    id: str
+    family: str
+    role: str
+    words: str
+    threads: list[str]
+
+
+class JointEndView(TypedDict):
+    """One end of a joint: what `part` it belongs to, in words; what it is, as an option's id, and its thread, "" where not known."""
+
+    part: PartOfLine
+    words: str
+    option: str
+    thread: str
+    said: str
+    family: str
+    tube_mm: str
+    material: str
+    washers: int | None
+    washers_used: bool
+    sealant: bool
+    options: list[str]
+
+
+class JointMend(TypedDict):
+    """What would mend a joint, and the edits that are it; none where it is done by hand."""
+
+    kind: str
+    words: str
+    edits: list[Edit]
+
+
+class JointView(TypedDict):
+    """One place of the map, judged. `path`: where it stands below the setup; `own`: added by a person; `opened`: in this change."""
+
+    key: str
+    number: int
+    kind: Kind | Literal["own"]
+    path: str
+    title: str
+    count: int
+    a: JointEndView
+    b: JointEndView
+    open: bool
+    adapter: bool
+    opened: bool
+    own: bool
+    match: bool
+    reason: str
+    level: Level
+    sentence: str
+    needs: list[str]
+    mends: list[JointMend]
+    cautions: list[str]
+    washers_needed: int
+    note: str
+
+
+class BranchView(TypedDict):
+    """The way from a cylinder to one station's brakes: its joints by key, in the order in which the fluid meets them."""
+
+    system: str
+    station: str
+    axle: Axle | None
+    cylinder: str
+    line: str
+    hose: str
+    brake: str
+    devices: list[str]
+    joints: list[str]
+
+
+class MapNote(TypedDict):
+    """Something to look at on the lines as a whole."""
+
+    level: Level
+    words: str
+
+
+class ListRow(TypedDict):
+    """A part of the list; `at`: its line in the job's own list, None where it has none; `own`: only there because a person wants it."""
+
+    part: str
+    count: float
+    have: float
+    ordered: float
+    missing: float
+    price: float | None
+    cost: float | None
+    source: str
+    shop: str
+    at: int | None
+    own: bool
+    shelf: bool
+
+
+class PartsListView(TypedDict):
+    """Everything that the plan needs, less what is here."""
+
+    rows: list[ListRow]
+    sentence: str
+    missing: int
+    here: int
+    cost: float
+    unpriced: int
+    planned: str
+    days_left: int | None
+    alarm: bool
+
+
+class SectionField(TypedDict):
+    """A size of the section as typed, where it stands, and how it is measured; `wanted`: a gap hangs on it."""
+
+    key: str
+    letter: str
+    group: SectionGroup
+    path: str
+    label: str
+    text: str
+    how: str
+    wanted: bool
+    value_mm: float | None
+
+
+class GapView(TypedDict):
+    """A gap between caliper and wheel or rotor [mm], how small it may be in one of twenty, and what is wanted."""
+
+    name: str
+    words: str
+    gap_mm: float
+    p5_mm: float
+    limit_mm: float
+    level: Level
+    at: list[float] | None
+
+
+class StudView(TypedDict):
+    """Thread of a wheel stud in its nut [mm and turns], and the thickest spacer that leaves enough."""
+
+    engaged_mm: float
+    turns: float
+    turns_needed: float
+    level: Level
+    greatest_spacer_mm: float | None
+
+
+class SectionMend(TypedDict):
+    """A move of the bracket or a spacer that brings every gap to what is wanted, and what it does to the push."""
+
+    words: str
+    edits: list[Edit]
+
+
+class SectionView(TypedDict):
+    """The wheel of one axle cut through the brake: the sizes, and the gaps where they are known; points are [x, r] in mm."""
+
+    axle: Axle
+    title: str
+    disc: bool
+    fields: list[SectionField]
+    needs: list[str]
+    refused: str
+    gaps: list[GapView]
+    least: str | None
+    level: Level | None
+    sentence: str
+    mends: list[SectionMend]
+    stud: StudView | None
+    profile: list[list[float]]
+    outline: list[list[float]]
+    rotor_radius_mm: float | None
+    rotor_thickness_mm: float | None
+    hat_offset_mm: float | None
+    pad: list[float] | None
+    shim_needed_mm: float | None
+    effective_radius_mm: float | None
+
+
+class HoseView(TypedDict):
+    """The length of a hose from three strings: at least, at most [mm], and what the meant one does."""
+
+    axle: Axle
+    title: str
+    path: str
+    droop: str
+    bump: str
+    lock: str
+    ends: str
+    hose: str
+    least_mm: float | None
+    greatest_mm: float | None
+    verdict: str
+    level: Level | None
+    sentence: str
+
+
+class FitView(TypedDict):
+    """Fit of one setup, as of a `revision` of the job."""
+
+    page: Literal["fit"]
+    revision: int
+    setup: str
+    options: list[EndOption]
+    branches: list[BranchView]
+    joints: list[JointView]
+    notes: list[MapNote]
+    parts: PartsListView
+    sections: list[SectionView]
+    hoses: list[HoseView]
+    doubts: int
+
+
+class HandIn(Request):
+    """What was measured of a fitting in the hand, as typed: over (a male) or inside (a female) the crests, pitch or threads per inch."""
+
+    gender: Literal["male", "female"]
+    over_crest: str = Field(max_length=40)
+    pitch: str = Field("", max_length=40)
+    tpi: str = Field("", max_length=40)
+    seen: str = Field("", max_length=20)
+    tapered: bool | None = None
+    preferred: str | None = Field(None, max_length=10)
+
+
+class Candidate(TypedDict):
+    """What a fitting in the hand may be."""
+
+    option: str
+    words: str
+    thread: str
+
+
+class HandOut(TypedDict):
+    """What a fitting may be, the likeliest first, and what to measure to tell them apart."""
+
+    candidates: list[Candidate]
+    tell_apart: list[str]
+
+
+class YardLimit(TypedDict):
+    """A limit that a part must keep, as it is written."""
+
+    key: str
+    words: str
+    text: str
+
+
+class YardPoint(TypedDict):
+    """One value of a dimension: the chance [1] that all limits hold, and with the best valve where one is worth it."""
+
+    value: float
+    chance: float
+    valve_chance: float | None
+    knee_kpa: float | None
+    worst: str
+
+
+class YardBand(TypedDict):
+    """One dimension of a part: what it is now, the chances over its range, and from where to where to keep it."""
+
+    what: str
+    station: str | None
+    label: str
+    unit: str
+    now: float
+    points: list[YardPoint]
+    keep: list[float] | None
+    with_valve: list[float] | None
+
+
+class YardView(TypedDict):
+    """What a part must be so that every limit holds; `needs`: how many entries are missing before anything can be said."""
+
+    setup: str
+    limits: list[YardLimit]
+    keep_share: float
+    trials: int
+    bands: list[YardBand]
+    chance_now: float | None
+    needs: int
+    stations: list[str]
+
+
+class BrokenShare(TypedDict):
+    """What goes wrong with a part, and in how many plausible vehicles [1]."""
+
+    words: str
+    chance: float
+
+
+class YardPart(TypedDict):
+    """What to do with the part in the hand, and why."""
+
+    verdict: Literal["keep", "keep_with_valve", "leave"]
+    chance: float
+    valve_chance: float | None
+    knee_kpa: float | None
+    broken: list[BrokenShare]
+
+
+class HandPart(Request):
+    """A part in the hand, as typed: the pistons of one side, the rotor, the friction; what is left out stays as it is."""
+
+    station: str = Field(max_length=80)
+    pistons: str = Field("", max_length=80)
+    rotor: str = Field("", max_length=40)
+    friction: str = Field("", max_length=40)
+    preferred: str | None = Field(None, max_length=10)
+
+
+class YardIn(Request):
+    """The limits as typed, by their keys; what is left out is the job's own. `part`: what is in the hand."""
+
+    setup: str = Field(max_length=80)
+    limits: dict[str, str] = Field({}, max_length=8)
+    part: HandPart | None = None

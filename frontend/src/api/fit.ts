@@ -1,0 +1,32 @@
+/** What Fit asks beside its page: what a fitting in the hand may be, and what a part must be. */
+import { keepPreviousData, useMutation, useQuery } from '@tanstack/react-query';
+import { answered, client, lasting, ofJob } from './client';
+import type { components } from './generated';
+import { keys } from './keys';
+
+export type Hand = components['schemas']['HandIn'];
+export type HandPart = components['schemas']['HandPart'];
+export type Limits = Record<string, string>;
+
+export const useFitting = () =>
+  useMutation({ mutationFn: (hand: Hand) => answered(() => client.POST('/api/fitting', { body: hand })) });
+export const partsCsvUrl = (id: number, setup: string) =>
+  `/api/jobs/${id}/parts.csv?setup=${encodeURIComponent(setup)}`;
+export const yardCardUrl = (id: number, setup: string) =>
+  `/api/jobs/${id}/yard.html?setup=${encodeURIComponent(setup)}`;
+
+/** The bands of a setup; asked for once somebody wants to see them. */
+export const useYard = (id: number, revision: number, setup: string, limits: Limits, enabled: boolean) =>
+  useQuery({
+    queryKey: keys.yard(id, revision, setup, limits),
+    enabled,
+    ...lasting(60_000),
+    placeholderData: keepPreviousData,
+    queryFn: () =>
+      answered(() => client.POST('/api/jobs/{job_id}/yard', { ...ofJob(id), body: { setup, limits, part: null } })),
+  });
+export const useYardPart = (id: number, setup: string, limits: Limits) =>
+  useMutation({
+    mutationFn: (part: HandPart) =>
+      answered(() => client.POST('/api/jobs/{job_id}/yard/part', { ...ofJob(id), body: { setup, limits, part } })),
+  });
