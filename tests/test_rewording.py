@@ -12,6 +12,7 @@ from kobrix.core.rules.limits import Bench, Judgement
 from kobrix.evaluate.solve import ByContent, answer_of
 from kobrix.fileformat import files
 from kobrix.fileformat.job import Job
+from kobrix.stages.common import StoredJob
 from kobrix.stages.registry import STAGES
 from kobrix.stages.size import paths, service
 
@@ -62,7 +63,7 @@ def seen(job: Job) -> dict[str, Any]:
     service.forget()
     answer_of.cache_clear()
     view = service.size_view(job, 0)
-    standing = [stage.standing(job)["state"] for stage in STAGES if stage.standing is not None]
+    standing = [stage.standing(StoredJob(job, 0))["state"] for stage in STAGES if stage.standing is not None]
     results = [without_prose(evaluate(job.setup(name))) for name in job.names]
     return {"view": without_prose(view), "standing": standing, "results": results}
 

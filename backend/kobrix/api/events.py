@@ -1,4 +1,4 @@
-"""Events: the revision of a job, told as it changes, so that two tabs or a phone and a laptop stay in step."""
+"""Events: the revision and the last record of a job, told as it changes, so that two tabs or a phone and a laptop stay in step."""
 
 import asyncio
 from collections.abc import AsyncIterator
@@ -7,7 +7,7 @@ from fastapi import APIRouter, Request
 from fastapi.responses import StreamingResponse
 
 from kobrix.stages.common import ERRORS, Database, Route
-from kobrix.store import jobs
+from kobrix.store import jobs, records
 from kobrix.store.connection import open_db
 
 LOOK, QUIET = 0.4, 15.0  # s: between two looks at the database; between two signs of life
@@ -16,11 +16,12 @@ router = APIRouter(route_class=Route, prefix="/api/jobs", tags=["events"], respo
 
 @router.get("/{job_id}/events", response_class=StreamingResponse)
 async def job_events(job_id: int, request: Request, path: Database) -> StreamingResponse:
-    """The job's revision, at once and whenever it changes, as server-sent events."""
+    """The job's revision and the number of its last record, at once and whenever one changes, as server-sent events."""
 
-    def stored() -> int | None:
+    def stored() -> str | None:
         with open_db(path) as db:
-            return jobs.revision(db, job_id)
+            revision = jobs.revision(db, job_id)
+            return None if revision is None else f"{revision} {records.last_id(db, job_id)}"
 
     async def revisions() -> AsyncIterator[str]:
         last, silent = None, 0.0

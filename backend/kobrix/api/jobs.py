@@ -26,11 +26,11 @@ from kobrix.fileformat.job import Job
 from kobrix.fileformat.layouts import new_job
 from kobrix.fileformat.models import Setup
 from kobrix.fileformat.paths import JsonObject, pointer
-from kobrix.stages.common import ERRORS, Database, Route, as_json, stored_job
-from kobrix.stages.registry import LATER, STAGES, stage_by_path
+from kobrix.stages.common import ERRORS, Database, Route, StoredJob, as_json, stored_job
+from kobrix.stages.registry import STAGES, in_order, stage_by_path
 from kobrix.stages.size.service import card, tried_view
 from kobrix.stages.size.shapes import Tried
-from kobrix.store import jobs
+from kobrix.store import jobs, records
 from kobrix.store.connection import open_db
 from kobrix.store.edits import apply, value_at
 from kobrix.store.jobs import Stored
@@ -62,13 +62,13 @@ def _job(text: bytes) -> Job:
     return files.check(Job, files.parse_json(text))
 
 
-def _job_out(stored: Stored) -> JobOut:
+def _job_out(stored: Stored, recorded: int = 0) -> JobOut:
     document: Any = stored.document
     return {
         "id": stored.id, "name": stored.name, "revision": stored.revision, "changed_at": stored.changed_at,
         "undo": stored.undo, "redo": stored.redo,
         "setups": [document["as_found"]["name"], *(p["name"] for p in document.get("plans", []))],
-        "next_plan": job_edits.free_name(document), "document": document,
+        "next_plan": job_edits.free_name(document), "document": document, "recorded": recorded,
     }  # fmt: skip
 
 
@@ -78,13 +78,15 @@ def _listed(stored: Stored) -> JobLine:
     return {"id": stored.id, "name": stored.name, "revision": stored.revision, "changed_at": stored.changed_at, "plans": plans}
 
 
-def _changed(stored: Stored, show: ShowIn | None) -> Response:
-    doc: Changed = {"job": _job_out(stored), "shown": None}
+def _changed(path: Path, stored: Stored, show: ShowIn | None) -> Response:
+    with open_db(path) as db:
+        happened = tuple(records.all_of(db, stored.id))
+        doc: Changed = {"job": _job_out(stored, records.last_id(db, stored.id)), "shown": None}
     stage = None if show is None else stage_by_path(show.page)
     if show is not None and (stage is None or stage.shown is None):
         raise NotFound("page", show.page, ", ".join(s.path for s in STAGES if s.shown is not None))
     if show is not None and stage is not None and stage.shown is not None:
-        doc["shown"] = stage.shown(_job(to_json(stored.document)), stored.revision, show.setup)
+        doc["shown"] = stage.shown(StoredJob(_job(to_json(stored.document)), stored.revision, happened), show.setup)
     return as_json(doc)
 
 
@@ -139,7 +141,9 @@ def _add(path: Path, text: bytes) -> Response:
 
 def _stored_new(path: Path, job: Job) -> Response:
     with open_db(path) as db:
-        response = as_json(_job_out(jobs.add(db, job.model_dump(exclude_unset=True))))
+        stored = jobs.add(db, job.model_dump(exclude_unset=True, exclude={"records"}))
+        records.add_filed(db, stored.id, job.records)
+        response = as_json(_job_out(stored, records.last_id(db, stored.id)))
     response.status_code = 201
     return response
 
@@ -186,8 +190,9 @@ def job_card(job_id: int, path: Database) -> Response:
 def job_file(job_id: int, path: Database) -> Response:
     """The job as a file in the open format."""
     with open_db(path) as db:
-        document = jobs.get(db, job_id).document
-    response = as_json(document)
+        document: Any = jobs.get(db, job_id).document
+        happened = records.filed(db, job_id)
+    response = as_json(document | ({"records": happened} if happened else {}))
     response.headers["Content-Disposition"] = f'attachment; filename="job-{job_id}.kobrix.json"'
     return response
 
@@ -196,25 +201,26 @@ def job_file(job_id: int, path: Database) -> Response:
 def get_job(job_id: int, path: Database) -> Response:
     """One job as it is stored. What cannot be read as one is refused in words, with what is wrong of it."""
     with open_db(path) as db:
-        stored = jobs.get(db, job_id)
+        stored, recorded = jobs.get(db, job_id), records.last_id(db, job_id)
     try:
         _job(to_json(stored.document))
     except KobrixError as error:
         problems = error.problems if isinstance(error, BadFile) else [str(error)]
         raise Damaged(["This job was left so that it cannot be opened. It can be brought round.", *problems]) from None
-    return as_json(_job_out(stored))
+    return as_json(_job_out(stored, recorded))
 
 
 @router.get("/{job_id}/stages", response_model=list[StageOut])
 def job_stages(job_id: int, path: Database) -> Response:
     """The stages in their order, and how each stands for a job."""
-    job = stored_job(path, job_id).job
+    stored = stored_job(path, job_id)
     found: list[StageOut] = []
-    for stage in STAGES:
-        if stage.standing is not None:
-            at = stage.standing(job)
-            found.append({"title": stage.title, "path": stage.path, "state": at["state"], "words": at["words"]})
-    found += [{"title": later.title, "path": None, "state": "later", "words": "later"} for later in LATER]
+    for title, stage in in_order():
+        if stage is None or stage.standing is None:
+            found.append({"title": title, "path": None, "state": "later", "words": "later"})
+            continue
+        at = stage.standing(stored)
+        found.append({"title": title, "path": stage.path, "state": at["state"], "words": at["words"]})
     return as_json(found)
 
 
@@ -232,7 +238,7 @@ def change_job(job_id: int, change: ChangeIn, path: Database) -> Response:
         with named_by_their_fields(change.edits, root):
             edits = edits_of(stored.document, change)
             stored = jobs.change(path, job_id, change.base, edits, change.label, change.gesture, _check)
-    return _changed(stored, change.show)
+    return _changed(path, stored, change.show)
 
 
 @router.post("/{job_id}/try", response_model=Tried)
@@ -254,7 +260,7 @@ def undo_job(job_id: int, step: StepIn, path: Database) -> Response:
     """Undo the last step."""
     with _turn(path, job_id), _at_once:
         stored = jobs.undo(path, job_id, step.base, _check)
-    return _changed(stored, step.show)
+    return _changed(path, stored, step.show)
 
 
 @router.post("/{job_id}/redo", response_model=Changed)
@@ -262,7 +268,7 @@ def redo_job(job_id: int, step: StepIn, path: Database) -> Response:
     """Make the last undone step again."""
     with _turn(path, job_id), _at_once:
         stored = jobs.redo(path, job_id, step.base, _check)
-    return _changed(stored, step.show)
+    return _changed(path, stored, step.show)
 
 
 @router.post("/{job_id}/round", response_model=JobOut)

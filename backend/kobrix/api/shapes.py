@@ -22,7 +22,7 @@ class JobLine(TypedDict):
 
 class JobOut(TypedDict):
     """A job as stored: its document, the names of its setups, what the next plan would be called, and the labels of the steps that
-    undo takes back and redo makes again, null where there is none."""
+    undo takes back and redo makes again, null where there is none; `recorded`: the number of its last record."""
 
     id: int
     name: str
@@ -33,6 +33,7 @@ class JobOut(TypedDict):
     setups: list[str]
     next_plan: str
     document: JsonObject
+    recorded: int
 
 
 class ExampleOut(TypedDict):

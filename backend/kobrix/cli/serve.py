@@ -12,7 +12,8 @@ from kobrix.api.app import create_app
 from kobrix.api.pairing import Pairing
 from kobrix.demo import JOBS
 from kobrix.fileformat import files
-from kobrix.store import jobs
+from kobrix.fileformat.job import Job
+from kobrix.store import jobs, records
 from kobrix.store.connection import open_db, prepare
 
 HOST = "127.0.0.1"
@@ -23,9 +24,10 @@ def fill(database: Path) -> None:
     """Put the demo jobs into a `database` that was just created; what a person deletes later stays deleted."""
     with open_db(database) as db:
         for file in JOBS:
-            document = files.parse_json(file.read_bytes())
-            files.read_file(document)
-            jobs.add(db, document)
+            job = files.read_file(files.parse_json(file.read_bytes()))
+            assert isinstance(job, Job)
+            stored = jobs.add(db, job.model_dump(exclude_unset=True, exclude={"records"}))
+            records.add_filed(db, stored.id, job.records)
 
 
 def reloaded() -> FastAPI:

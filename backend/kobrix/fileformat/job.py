@@ -11,7 +11,9 @@ from kobrix.core.errors import BadEntry, NotFound
 from kobrix.fileformat.base import Name, Part, unique
 from kobrix.fileformat.fit import Fitting, ListedPart
 from kobrix.fileformat.models import Setup, System, Vehicle
+from kobrix.fileformat.proving import Proving
 from kobrix.fileformat.quantities import label_of, si, value_of
+from kobrix.fileformat.records import FiledRecord
 from kobrix.fileformat.shelf import ShelfPart
 
 AS_FOUND = "as found"
@@ -61,6 +63,8 @@ class Job(Part):
     condition: list[Note] = Field(default=[], max_length=100)
     parts_list: list[ListedPart] = Field(default=[], max_length=400)
     planned: str | None = Field(None, max_length=40)
+    proving: Proving | None = None
+    records: list[FiledRecord] = Field(default=[], max_length=5000)
 
     @model_validator(mode="after")
     def _check(self) -> Self:

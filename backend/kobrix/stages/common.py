@@ -19,8 +19,9 @@ from kobrix.fileformat import files
 from kobrix.fileformat.base import DESCRIBED
 from kobrix.fileformat.job import Job
 from kobrix.fileformat.models import Setup
-from kobrix.store import jobs
+from kobrix.store import jobs, records
 from kobrix.store.connection import open_db
+from kobrix.store.records import Record
 
 
 class Request(BaseModel):
@@ -73,14 +74,14 @@ class Standing(TypedDict):
 @dataclass(frozen=True)
 class Stage:
     """One stage of the job: its `title`, the `path` of its page, its `router`; how it stands in the strip, None where it has no
-    place there; what its page shows of a job, a revision and a setup by name, sent back with a change made on that page, and the
+    place there; what its page shows of a stored job and a setup by name, sent back with a change made on that page, and the
     `view` that this is."""
 
     title: str
     path: str
     router: APIRouter
-    standing: Callable[[Job], Standing] | None = None
-    shown: Callable[[Job, int, str | None], object] | None = None
+    standing: "Callable[[StoredJob], Standing] | None" = None
+    shown: "Callable[[StoredJob, str | None], object] | None" = None
     view: type | None = None
 
 
@@ -100,17 +101,19 @@ def as_json(document: Any) -> Response:
 
 @dataclass(frozen=True)
 class StoredJob:
-    """A job as it is stored now, read and checked: the `job` and its `revision`."""
+    """A job as it is stored now, read and checked: the `job`, its `revision`, and the `records` of what happened."""
 
     job: Job
     revision: int
+    records: tuple[Record, ...] = ()
 
 
 def stored_job(path: Path, job_id: int) -> StoredJob:
     """The job by its number. Raises NotFound, BadFile."""
     with open_db(path) as db:
         stored = jobs.get(db, job_id)
-    return StoredJob(files.check(Job, stored.document), stored.revision)
+        happened = tuple(records.all_of(db, job_id))
+    return StoredJob(files.check(Job, stored.document), stored.revision, happened)
 
 
 def setup_in_state(job: Job, name: str, load: int) -> Setup:

@@ -1,4 +1,4 @@
-/** Keeps the job on screen in step with what is stored: the server tells each new revision while the page is looked at. */
+/** Keeps the job on screen in step with what is stored: the server tells each new revision and record while the page is looked at. */
 import { useQueryClient } from '@tanstack/react-query';
 import { useEffect, useSyncExternalStore } from 'react';
 import { keys } from './keys';
@@ -24,7 +24,7 @@ export function useInStep(id: number): void {
     let source: EventSource | null = null;
     const heard = (event: MessageEvent<string>) => {
       const here = queries.getQueriesData<Page>({ queryKey: keys.pages(id), type: 'active' });
-      const other = here.some(([, page]) => page && page.job.revision !== Number(event.data));
+      const other = here.some(([, page]) => page && `${page.job.revision} ${page.job.recorded}` !== event.data);
       if (other && queries.isMutating() === 0) void queries.invalidateQueries({ queryKey: keys.pages(id) });
     };
     // A browser opens few connections to one server: only the page that is seen holds one.

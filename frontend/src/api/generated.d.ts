@@ -13,7 +13,7 @@ export interface paths {
         };
         /**
          * Job Events
-         * @description The job's revision, at once and whenever it changes, as server-sent events.
+         * @description The job's revision and the number of its last record, at once and whenever one changes, as server-sent events.
          */
         get: operations["job_events_api_jobs__job_id__events_get"];
         put?: never;
@@ -326,6 +326,30 @@ export interface paths {
          * @description Bring a job round that an older Kobrix left so that it cannot be opened: as little of it is undone as can be.
          */
         post: operations["bring_job_round_api_jobs__job_id__round_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/records": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Records
+         * @description Every record of a job, in the order in which they were kept.
+         */
+        get: operations["list_records_api_jobs__job_id__records_get"];
+        put?: never;
+        /**
+         * Add Record
+         * @description Keep a record.
+         */
+        post: operations["add_record_api_jobs__job_id__records_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -780,6 +804,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/prove": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Job Prove
+         * @description Prove of a job.
+         */
+        get: operations["job_prove_api_jobs__job_id__prove_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/stops.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Stops Csv
+         * @description Every stop of a job as CSV.
+         */
+        get: operations["stops_csv_api_jobs__job_id__stops_csv_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -1090,7 +1154,7 @@ export interface components {
         Changed: {
             job: components["schemas"]["JobOut"];
             /** Shown */
-            shown: components["schemas"]["MeasureView"] | components["schemas"]["SizeView"] | components["schemas"]["FitView"] | null;
+            shown: components["schemas"]["MeasureView"] | components["schemas"]["SizeView"] | components["schemas"]["FitView"] | components["schemas"]["ProveView"] | null;
         };
         /**
          * Choice
@@ -1234,6 +1298,29 @@ export interface components {
             chambers: components["schemas"]["ChamberParts"][];
             /** Crossed */
             crossed: boolean;
+        };
+        /**
+         * DayPlan
+         * @description Before the first stop: the doubt of a mean of five [m], the gain that is looked for [m], and how many stops each would tell.
+         */
+        DayPlan: {
+            /** Scatter M */
+            scatter_m: number;
+            /** Scatter Known */
+            scatter_known: boolean;
+            /** Doubt M */
+            doubt_m: number;
+            /** Wanted M */
+            wanted_m: number | null;
+            /**
+             * Wanted From
+             * @enum {string}
+             */
+            wanted_from: "typed" | "predicted" | "none";
+            /** Stops Each */
+            stops_each: number | null;
+            /** Sentence */
+            sentence: string;
         };
         /**
          * Derived
@@ -2051,7 +2138,7 @@ export interface components {
         /**
          * JobOut
          * @description A job as stored: its document, the names of its setups, what the next plan would be called, and the labels of the steps that
-         *     undo takes back and redo makes again, null where there is none.
+         *     undo takes back and redo makes again, null where there is none; `recorded`: the number of its last record.
          */
         JobOut: {
             /** Id */
@@ -2074,6 +2161,8 @@ export interface components {
             document: {
                 [key: string]: components["schemas"]["JsonValue"];
             };
+            /** Recorded */
+            recorded: number;
         };
         /**
          * JointEndView
@@ -2639,6 +2728,42 @@ export interface components {
             drum: boolean;
         };
         /**
+         * PairView
+         * @description Two sets compared: how much shorter [m], the interval, and what that says.
+         */
+        PairView: {
+            /** First */
+            first: string;
+            /** Second */
+            second: string;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "too_few" | "no_scatter" | "far_outside_scatter" | "likely_real" | "inside_scatter";
+            /**
+             * Level
+             * @enum {string}
+             */
+            level: "good" | "note" | "caution" | "danger";
+            /** Sentence */
+            sentence: string;
+            /** More */
+            more: string;
+            /** Shorter M */
+            shorter_m: number | null;
+            /** Low M */
+            low_m: number | null;
+            /** High M */
+            high_m: number | null;
+            /** Stops Each */
+            stops_each: number | null;
+            /** Best Claim M */
+            best_claim_m: number | null;
+            /** Cause */
+            cause: string | null;
+        };
+        /**
          * Parts
          * @description A setup's parts, as a screen draws them.
          */
@@ -2801,6 +2926,24 @@ export interface components {
             most: number;
         };
         /**
+         * Predicted
+         * @description Where the model sees the stops of a set [m]: P5, P50, P95 at a push [N], which is assumed where none was read.
+         */
+        Predicted: {
+            /** Low M */
+            low_m: number;
+            /** Mid M */
+            mid_m: number;
+            /** High M */
+            high_m: number;
+            /** Push N */
+            push_n: number;
+            /** Assumed */
+            assumed: boolean;
+            /** Lock G */
+            lock_g: number;
+        };
+        /**
          * Problem
          * @description An error (RFC 9457).
          */
@@ -2827,6 +2970,81 @@ export interface components {
              * @default []
              */
             both: components["schemas"]["Conflict"][];
+        };
+        /**
+         * ProveView
+         * @description Prove of a job, as of a `revision`.
+         */
+        ProveView: {
+            /**
+             * Page
+             * @constant
+             */
+            page: "prove";
+            /** Revision */
+            revision: number;
+            /** Nominal */
+            nominal: string;
+            /** Nominal Kmh */
+            nominal_kmh: number;
+            /** Wanted */
+            wanted: string;
+            /** Sets */
+            sets: components["schemas"]["StopSetView"][];
+            /** Pairs */
+            pairs: components["schemas"]["PairView"][];
+            /** Headline */
+            headline: string;
+            /** Headline Level */
+            headline_level: ("good" | "note" | "caution" | "danger") | null;
+            plan: components["schemas"]["DayPlan"];
+            valve: components["schemas"]["ValveView"] | null;
+            /** Longest M */
+            longest_m: number;
+            /** Setups */
+            setups: string[];
+            /** Cautions */
+            cautions: string[];
+        };
+        /**
+         * RecordIn
+         * @description A record: its `key`, made where it was written (sent twice, it is kept once), its kind, what it says, and when it was
+         *     written, where that was earlier.
+         */
+        RecordIn: {
+            /** Key */
+            key: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "stop" | "push" | "hold" | "signed" | "bled" | "bedded" | "struck";
+            /** Body */
+            body: {
+                [key: string]: unknown;
+            };
+            /** Made At */
+            made_at?: string | null;
+        };
+        /**
+         * RecordOut
+         * @description A record as it is kept; `struck`: why it does not count, null where it does.
+         */
+        RecordOut: {
+            /** Id */
+            id: number;
+            /** Key */
+            key: string;
+            /** Kind */
+            kind: string;
+            /** Made At */
+            made_at: string;
+            /** Body */
+            body: {
+                [key: string]: unknown;
+            };
+            /** Struck */
+            struck: string | null;
         };
         /**
          * RotorHeat
@@ -3458,6 +3676,91 @@ export interface components {
             provenance: string[];
         };
         /**
+         * StopSetView
+         * @description A set of stops: its mean with the 95 % interval [m], its stops, and what set them.
+         */
+        StopSetView: {
+            /** Name */
+            name: string;
+            /** Setup */
+            setup: string;
+            /** Changed */
+            changed: ("tyres" | "brakes" | "bedding" | "valve" | "load" | "road")[];
+            /** At */
+            at: number;
+            /** N */
+            n: number;
+            /** Mean M */
+            mean_m: number | null;
+            /** Low M */
+            low_m: number | null;
+            /** High M */
+            high_m: number | null;
+            /** Sd M */
+            sd_m: number | null;
+            /** Best M */
+            best_m: number | null;
+            /** Best Expected M */
+            best_expected_m: number | null;
+            /** Both Ways */
+            both_ways: boolean;
+            predicted: components["schemas"]["Predicted"] | null;
+            /** Limited */
+            limited: string;
+            /** Limited Words */
+            limited_words: string;
+            /** Stops */
+            stops: components["schemas"]["StopView"][];
+            /** Orphan */
+            orphan: boolean;
+        };
+        /**
+         * StopView
+         * @description One stop: what was read, what follows from it [m, g, s], and why it does not count; `where`: its place among the set's stops.
+         */
+        StopView: {
+            /** Key */
+            key: string;
+            /** Made At */
+            made_at: string;
+            /** Number */
+            number: number;
+            /** Speed */
+            speed: string;
+            /** Distance */
+            distance: string;
+            /** Time */
+            time: string;
+            /** Speed Kmh */
+            speed_kmh: number;
+            /** Distance M */
+            distance_m: number | null;
+            /** Corrected M */
+            corrected_m: number | null;
+            /** Decel G */
+            decel_g: number | null;
+            /** Lag S */
+            lag_s: number | null;
+            /** Direction */
+            direction: string | null;
+            /** Locked */
+            locked: string | null;
+            /** Push */
+            push: string;
+            /** Around */
+            around: string;
+            /** Left Out */
+            left_out: string;
+            /** Struck */
+            struck: string | null;
+            /** Simulated */
+            simulated: boolean;
+            /** Questioned */
+            questioned: boolean;
+            /** Windy */
+            windy: boolean;
+        };
+        /**
          * StudView
          * @description Thread of a wheel stud in its nut [mm and turns], and the thickest spacer that leaves enough.
          */
@@ -3614,6 +3917,39 @@ export interface components {
             knee_kpa: number;
             /** Slope */
             slope: number;
+        };
+        /**
+         * ValveView
+         * @description An adjustable valve or bar: the chance that the rear is first as it is set, and the next setting.
+         */
+        ValveView: {
+            /** Least */
+            least: number;
+            /** Most */
+            most: number;
+            /** Now */
+            now: number;
+            /** Unit */
+            unit: string;
+            /** Chance Now */
+            chance_now: number;
+            /**
+             * Level
+             * @enum {string}
+             */
+            level: "good" | "note" | "caution" | "danger";
+            /** Next */
+            next: number;
+            /** Next Chance */
+            next_chance: number;
+            /** Low */
+            low: number;
+            /** High */
+            high: number;
+            /** Notes */
+            notes: number;
+            /** Sentence */
+            sentence: string;
         };
         /**
          * Valves
@@ -5156,6 +5492,162 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["JobOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    list_records_api_jobs__job_id__records_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecordOut"][];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    add_record_api_jobs__job_id__records_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RecordIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecordOut"];
                 };
             };
             /** @description Forbidden */
@@ -7018,6 +7510,156 @@ export interface operations {
             query?: {
                 setup?: string | null;
             };
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    job_prove_api_jobs__job_id__prove_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProveView"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    stops_csv_api_jobs__job_id__stops_csv_get: {
+        parameters: {
+            query?: never;
             header?: never;
             path: {
                 job_id: number;

@@ -58,9 +58,9 @@ export function useWall() {
 }
 
 /** The stages in their order, and how each stands at a revision. */
-export const useStages = (id: number, revision: number) =>
+export const useStages = (id: number, revision: number, recorded = 0) =>
   useQuery({
-    queryKey: keys.stages(id, revision),
+    queryKey: keys.stages(id, revision, recorded),
     ...lasting(60_000),
     placeholderData: keepPreviousData,
     queryFn: () => answered(() => client.GET('/api/jobs/{job_id}/stages', ofJob(id))),

@@ -5,7 +5,7 @@ export const keys = {
   pages: (id: number) => ['page', id] as const,
   page: (id: number, page: string | null, setup: string | null) => ['page', id, page, setup] as const,
   step: (id: number) => ['step', id] as const,
-  stages: (id: number, revision: number) => ['stages', id, revision] as const,
+  stages: (id: number, revision: number, recorded = 0) => ['stages', id, revision, recorded] as const,
   moment: (id: number, revision: number, ...asked: unknown[]) => ['moment', id, revision, ...asked] as const,
   failed: (id: number, revision: number, ...asked: unknown[]) => ['failed', id, revision, ...asked] as const,
   working: (id: number, revision: number, ...asked: unknown[]) => ['working', id, revision, ...asked] as const,

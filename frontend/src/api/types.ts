@@ -10,6 +10,7 @@ export type Tried = Shapes['Tried'];
 export type StageState = Shapes['StageOut'];
 export type Edit = Shapes['EditIn'];
 export type Changed = Shapes['Changed'];
+export type RecordIn = Shapes['RecordIn'];
 export type SizeView = Shapes['SizeView'];
 export type MeasureView = Shapes['MeasureView'];
 /** A step of a person on a job, before its revision and the page that asks are put to it. */
@@ -78,3 +79,7 @@ export type HandOut = Shapes['HandOut'];
 export type YardBand = Shapes['YardBand'];
 export type YardView = Shapes['YardView'];
 export type YardPart = Shapes['YardPart'];
+export type ProveView = Shapes['ProveView'];
+export type StopSetView = Shapes['StopSetView'];
+export type StopView = Shapes['StopView'];
+export type PairView = Shapes['PairView'];

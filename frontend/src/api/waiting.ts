@@ -6,14 +6,16 @@ import { useQueryClient, type QueryClient } from '@tanstack/react-query';
 import { useEffect, useSyncExternalStore } from 'react';
 import { answered, client, isAway, ofJob, Refused } from './client';
 import { keys } from './keys';
-import type { Step } from './types';
+import type { RecordIn, Step } from './types';
 
 export interface Waiting {
   id: string;
   job: number;
   /** The revision that it was made on. */
   base: number;
+  /** A step on the job, or a record of what happened. */
   step: Step;
+  record?: RecordIn;
   /** Why it was refused once it was sent; null while it waits. */
   refused: string | null;
 }
@@ -59,16 +61,22 @@ export function wait(job: number, base: number, step: Step): void {
   const others = read().filter((w) => w.job !== job || step.plan || placesOf(w.step) !== placesOf(step));
   write([...others, { id: `${Date.now()}-${others.length}`, job, base, step, refused: null }]);
 }
+/** Keep a record until it can be stored: it has its key, and cannot be stored twice. */
+export const waitWith = (job: number, label: string, record: RecordIn): void =>
+  write([...read(), { id: record.key, job, base: 0, step: { label }, record, refused: null }]);
 export const dropWaiting = (id: string) => write(read().filter((w) => w.id !== id));
 /** Take back what was made last of what waits for a job; whether there was any. */
 export function takeBack(job: number): boolean {
-  const last = read().findLast((w) => w.job === job);
+  const last = read().findLast((w) => w.job === job && w.record === undefined);
   if (last) dropWaiting(last.id);
   return last !== undefined;
 }
-export const waitsFor = (job: number) => read().some((w) => w.job === job && w.refused === null);
+export const waitsFor = (job: number) =>
+  read().some((w) => w.job === job && w.refused === null && w.record === undefined);
 
-const store = (waiting: Waiting) =>
+const storeRecord = (job: number, record: RecordIn) =>
+  answered(() => client.POST('/api/jobs/{job_id}/records', { ...ofJob(job), body: record }));
+const storeStep = (waiting: Waiting) =>
   answered(() =>
     client.POST('/api/jobs/{job_id}/changes', {
       ...ofJob(waiting.job),
@@ -87,10 +95,14 @@ async function sendAll(queries: QueryClient): Promise<void> {
   for (let next = firstOf(); next; next = firstOf()) {
     const { id, job, base } = next;
     try {
-      const { revision } = (await store(next)).job;
-      write(
-        read().flatMap((w) => (w.id === id ? [] : [w.job === job && w.base === base ? { ...w, base: revision } : w])),
-      );
+      if (next.record) {
+        await storeRecord(job, next.record);
+        write(read().filter((w) => w.id !== id));
+      } else {
+        const { revision } = (await storeStep(next)).job;
+        const moved = (w: Waiting) => (w.job === job && w.base === base ? { ...w, base: revision } : w);
+        write(read().flatMap((w) => (w.id === id ? [] : [moved(w)])));
+      }
     } catch (error) {
       if (!(error instanceof Refused) || isAway(error)) return;
       const refused = error.message;

@@ -47,7 +47,7 @@ const OPEN: AnyStage['stages'] = STAGES.filter((stage) => stage.page !== null).m
 function Ready({ page, component: Component }: { page: Page; component: Route['component'] }) {
   const { job, view } = page;
   useInStep(job.id);
-  const stages = useStages(job.id, useSettled(job.revision, SETTLED_MS));
+  const stages = useStages(job.id, useSettled(job.revision, SETTLED_MS), job.recorded);
   return (
     <>
       <NotStored />

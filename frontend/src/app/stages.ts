@@ -26,5 +26,6 @@ export const STAGES: readonly Stage[] = [
   stage('measure', 'measure', async () => (await import('../stages/measure/MeasurePage')).MeasurePage, 'plan'),
   stage('size', 'size', async () => (await import('../stages/size/SizePage')).SizePage),
   stage('match', null, async () => (await import('../stages/match/MatchPage')).MatchPage),
+  stage('prove', 'prove', async () => (await import('../stages/prove/ProvePage')).ProvePage),
   stage('fit', 'fit', async () => (await import('../stages/fit/FitPage')).FitPage, 'plan'),
 ];

@@ -15,6 +15,7 @@ from kobrix.fileformat.job import Job
 from kobrix.fileformat.layouts import new_job
 from kobrix.fileformat.paths import set_at
 from kobrix.fileformat.quantities import inch_fraction, other_unit
+from kobrix.stages.common import StoredJob
 from kobrix.stages.measure.service import standing
 
 from tests.cases import conforms, demo_document, demo_job
@@ -107,11 +108,11 @@ class OfTheDemo(unittest.TestCase):
         begun = measured(files.check(Job, document))
         self.assertLess(begun["done"], begun["total"])
         words = f"{begun['done']} of {begun['total']} measured"
-        self.assertEqual(standing(files.check(Job, document)), {"state": "begun", "words": words})
+        self.assertEqual(standing(StoredJob(files.check(Job, document), 0)), {"state": "begun", "words": words})
         for done, unsure, state in ((0, 0, "empty"), (7, 0, "ready"), (7, 2, "doubt")):
             whole = {"done": done, "total": 7, "doubted": unsure}
             with mock.patch("kobrix.stages.measure.service.measured", return_value=whole):
-                self.assertEqual(standing(files.check(Job, document))["state"], state)
+                self.assertEqual(standing(StoredJob(files.check(Job, document), 0))["state"], state)
 
     def test_a_tolerance_gives_a_range_and_a_senseless_one_is_refused(self) -> None:
         document = demo_document()

@@ -20,6 +20,7 @@ from kobrix.fileformat.fit import JOINT_KEY
 from kobrix.fileformat.job import Job
 from kobrix.fileformat.paths import below
 from kobrix.fileformat.tables import table
+from kobrix.stages.common import StoredJob
 from kobrix.stages.fit.service import chosen, fit_of, standing
 from kobrix.stages.fit.shapes import FitView
 from kobrix.store.edits import apply
@@ -52,7 +53,7 @@ class EveryVehicle(unittest.TestCase):
                         s.wheels * getattr(s.brake, "calipers", 1) for system in job.setup(name).systems for s in system.stations
                     )
                     self.assertEqual(sum(j["count"] for j in view["joints"] if j["kind"] == "brake"), ends)
-                    self.assertIn(standing(job)["state"], ("empty", "begun", "doubt", "ready"))
+                    self.assertIn(standing(StoredJob(job, 0))["state"], ("empty", "begun", "doubt", "ready"))
 
     def test_an_aircraft_has_no_front_and_no_rear(self) -> None:
         job = next(j for j in every_layout() if "Ardle" in j.name)
@@ -109,7 +110,7 @@ class Joints(unittest.TestCase):
         bad = {j["key"]: j["reason"] for j in view["joints"] if j["level"] != "good"}
         self.assertEqual(bad, {"0-1-hose-in": "seat_differs", "own-1": "open_port"})
         self.assertEqual(view["doubts"], 3)  # two joints, one gap
-        self.assertEqual(standing(demo_job()), {"state": "doubt", "words": "1 does not fit"})
+        self.assertEqual(standing(StoredJob(demo_job(), 0)), {"state": "doubt", "words": "1 does not fit"})
 
     def test_any_two_ends_are_judged_as_the_question_judges_them_and_every_mend_mends(self) -> None:
         draw = random.Random(7)

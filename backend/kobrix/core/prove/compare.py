@@ -83,6 +83,17 @@ def stops_each(effect: float) -> int | None:
     return high
 
 
+def doubt_of_difference(sd: float, n: int) -> float:
+    """Half the 95 % interval of the difference of two means of `n` stops each, both with the scatter `sd`, in its unit.
+
+    `n` at least 2. Source: Student's t with 2n − 2 degrees of freedom.
+
+    >>> round(doubt_of_difference(1.5, 5), 3)
+    2.188
+    """
+    return float(stats.t.ppf(0.975, 2 * n - 2)) * sd * math.sqrt(2 / n)
+
+
 @dataclass(frozen=True)
 class Told:
     """What one set tells."""

@@ -19,8 +19,7 @@ router = APIRouter(route_class=Route, prefix="/api", tags=["fit"], responses=ERR
 @router.get("/jobs/{job_id}/fit", response_model=FitView)
 def job_fit(job_id: int, path: Database, setup: str | None = None) -> Response:
     """Fit of one setup of a job; of its first plan where none is named."""
-    stored = stored_job(path, job_id)
-    return as_json(shown(stored.job, stored.revision, setup))
+    return as_json(shown(stored_job(path, job_id), setup))
 
 
 @router.get("/jobs/{job_id}/parts.csv", response_class=Response)

@@ -12,7 +12,7 @@ from kobrix.fileformat.fit import Fitting, Joint
 from kobrix.fileformat.job import AS_FOUND, Job
 from kobrix.fileformat.quantities import read
 from kobrix.fileformat.tables import table
-from kobrix.stages.common import Standing
+from kobrix.stages.common import Standing, StoredJob
 from kobrix.stages.fit import lines, words
 from kobrix.stages.fit.lines import Placed
 from kobrix.stages.fit.parts import parts_list
@@ -68,9 +68,9 @@ def fit_of(job: Job, revision: int, name: str, today: date | None = None) -> Fit
     }  # fmt: skip
 
 
-def shown(job: Job, revision: int, name: str | None) -> FitView:
+def shown(stored: StoredJob, name: str | None) -> FitView:
     """What Fit's page shows: of the setup by `name`, of the first plan where none is named."""
-    return fit_of(job, revision, chosen(job, name), date.today())
+    return fit_of(stored.job, stored.revision, chosen(stored.job, name), date.today())
 
 
 def chosen(job: Job, name: str | None) -> str:
@@ -97,9 +97,9 @@ def _standing(known: ByContent[Job]) -> Standing:
     return {"state": "ready", "words": "all here"}
 
 
-def standing(job: Job) -> Standing:
+def standing(stored: StoredJob) -> Standing:
     """How far Fit is."""
-    return _standing(ByContent(job))
+    return _standing(ByContent(stored.job))
 
 
 def in_the_hand(asked: HandIn) -> HandOut:

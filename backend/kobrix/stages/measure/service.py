@@ -3,7 +3,7 @@
 from kobrix.evaluate.entries.shapes import Sheet
 from kobrix.evaluate.entries.sheet import measure_sheet, measured
 from kobrix.fileformat.job import AS_FOUND, Job
-from kobrix.stages.common import Progress, Standing
+from kobrix.stages.common import Progress, Standing, StoredJob
 from kobrix.stages.measure.shapes import MeasureView
 
 
@@ -13,15 +13,15 @@ def sheet_of(job: Job, revision: int, setup: str) -> MeasureView:
     return {**sheet, "page": "measure", "revision": revision}
 
 
-def standing(job: Job) -> Standing:
+def standing(stored: StoredJob) -> Standing:
     """How far Measure is: what is measured as found, and whether it is in doubt."""
-    at = measured(job)
+    at = measured(stored.job)
     done, total, doubted = at["done"], at["total"], at["doubted"]
     state: Progress = "empty" if done == 0 else "begun" if done < total else "doubt" if doubted > 0 else "ready"
     words = {"empty": "empty", "begun": f"{done} of {total} measured", "doubt": f"{doubted} unsure", "ready": "ready"}
     return {"state": state, "words": words[state]}
 
 
-def shown(job: Job, revision: int, setup: str | None) -> MeasureView:
+def shown(stored: StoredJob, setup: str | None) -> MeasureView:
     """What Measure shows of a setup after a change."""
-    return sheet_of(job, revision, setup if setup in job.names else AS_FOUND)
+    return sheet_of(stored.job, stored.revision, setup if setup in stored.job.names else AS_FOUND)

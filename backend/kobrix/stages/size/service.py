@@ -30,7 +30,7 @@ from kobrix.fileformat.job import AS_FOUND, Job
 from kobrix.fileformat.models import Setup
 from kobrix.fileformat.quantities import si
 from kobrix.fileformat.questions import AirIn, Failure
-from kobrix.stages.common import Standing
+from kobrix.stages.common import Standing, StoredJob
 from kobrix.stages.size.paths import AIR_CM3, curves, gain_curves, locks_of, path_view, range_of, stop_or_lock
 from kobrix.stages.size.shapes import (
     Against,
@@ -190,10 +190,10 @@ def mends_view(job: Job, revision: int, name: str) -> MendsView:
     return {"revision": revision, "key": name, "mends": mends_of(known, found, wanted, said_of(job, name), shelf)}
 
 
-def shown(job: Job, revision: int, setup: str | None) -> SizeView:
+def shown(stored: StoredJob, setup: str | None) -> SizeView:
     """What Size shows after a change."""
     del setup  # it shows all of them
-    return size_view(job, revision)
+    return size_view(stored.job, stored.revision)
 
 
 def _against(view: SetupView, found: SetupView) -> SetupView:
@@ -225,8 +225,9 @@ def tried_view(job: Job, changed: Job, name: str) -> SetupView:
     return _against(view, _setup_view(found, None, None, AS_FOUND, common.wanted or 0.0, common.reach))
 
 
-def standing(job: Job) -> Standing:
+def standing(stored: StoredJob) -> Standing:
     """How Size stands: of the plans the one that stands best, with how many dangers or cautions it has."""
+    job = stored.job
     names = job.names[1:] or job.names
     answers = [answer_of(ByContent(job.setup(name))) for name in job.names]
     wanted = wanted_stop(answers)

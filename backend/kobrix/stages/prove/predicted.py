@@ -1,0 +1,46 @@
+"""Where the model sees the stops of a setup: over plausible vehicles, at the push that was felt."""
+
+from functools import lru_cache
+
+import numpy as np
+
+from kobrix.core.constants import KMH, G
+from kobrix.core.physics.stopping_distance import distance
+from kobrix.evaluate.as_found import by_trial
+from kobrix.evaluate.solve import ByContent, answer_of
+from kobrix.evaluate.uncertainty import SEED, said_of, uncertain_entries
+from kobrix.evaluate.verdicts import batch_of
+from kobrix.fileformat.job import Job
+from kobrix.stages.prove.shapes import Predicted
+
+TRIALS = 200
+
+
+@lru_cache(maxsize=48)
+def _predicted(known: ByContent[Job], name: str, push: float, assumed: bool, nominal: float) -> Predicted | None:
+    job = known.part
+    setup = job.setup(name)
+    if answer_of(ByContent(setup)).solved is None:
+        return None
+    entries = [e for e in uncertain_entries(setup, said_of(job, name)) if e.standing != "exact"]
+    batch = batch_of(setup, entries, TRIALS, SEED, losses=False)
+    if batch is None:
+        return None
+    healthy = batch.main.healthy
+    lock = by_trial(healthy.event.decel[..., 0], TRIALS)[:, 0]
+    given = by_trial(np.asarray(healthy.at(healthy.place_at(push)).decel)[..., 0, 0], TRIALS)[:, 0]
+    decel = np.minimum(given, lock)
+    moving = decel > 1e-3
+    if not moving.all():
+        return None
+    low, mid, high = (float(v) for v in np.percentile(np.asarray(distance(nominal * KMH, decel * G)), (5, 50, 95)))
+    return {"low_m": low, "mid_m": mid, "high_m": high, "push_n": push, "assumed": assumed, "lock_g": float(np.median(lock))}
+
+
+def predicted(job: Job, name: str, push: float | None, limit: float, nominal: float) -> Predicted | None:
+    """Stops of the setup by `name` from `nominal` [km/h] at a `push` [N], the `limit` [N] where none was read; None where the setup
+    is not complete."""
+    if name not in job.names:
+        return None
+    bare = job.model_copy(update={"records": [], "proving": None, "parts_list": []})  # what no figure hangs on
+    return _predicted(ByContent(bare), name, push if push is not None else limit, push is None, nominal)

@@ -1,0 +1,281 @@
+"""What Prove shows of a job: its stops by sets, against the prediction and against each other."""
+
+import itertools
+import math
+from typing import Any
+
+from kobrix.core.errors import BadPlace
+from kobrix.core.prove.compare import doubt_of_difference, stops_each
+from kobrix.evaluate.ask import prove as ask_prove
+from kobrix.fileformat.asked import Asked
+from kobrix.fileformat.job import Job
+from kobrix.fileformat.proving import Proving, StopSet
+from kobrix.fileformat.quantities import value_of
+from kobrix.stages.common import Standing, StoredJob
+from kobrix.stages.prove import words
+from kobrix.stages.prove.predicted import predicted
+from kobrix.stages.prove.shapes import DayPlan, PairView, Predicted, ProveView, StopSetView, StopView, ValveView
+from kobrix.store.records import Record
+
+NOMINAL_KMH, FORCE_LIMIT_N = 80.0, 500.0
+USUAL_SCATTER, USUAL_STOPS = 0.035, 5  # of the distance, one standard deviation of careful stops, our estimate; stops in a set
+_AROUND = ("feel", "surface", "load", "tyres", "note")
+
+
+def _text(value: Any, unit: str) -> str:
+    return "" if value is None else f"{value:g} {unit}" if isinstance(value, int | float) else str(value)
+
+
+def _way(body: dict[str, Any]) -> float | None:
+    try:
+        return ask_prove.way_of(Asked(body))
+    except BadPlace:
+        return None
+
+
+def _left_out(record: Record, way: float | None) -> str:
+    if record.struck is not None:
+        return "struck"
+    if record.body.get("simulated"):
+        return "simulated"
+    return "no_distance" if way is None else ""
+
+
+def _stop_view(number: int, record: Record, nominal: float) -> StopView:
+    """One stop, and what follows from it."""
+    body = record.body
+    question = {"question": "stop_typed", "nominal_kmh": nominal, **{k: v for k, v in body.items() if k in (
+        "speed_kmh", "distance_m", "brake_on_mark_m", "rest_mark_m", "time_s", "grade", "headwind_m_per_s")}}  # fmt: skip
+    told: Any = {}
+    refused = ""
+    try:
+        told = ask_prove.typed(Asked(question))
+    except BadPlace as error:
+        refused = error.reason
+    way = _way(body)
+    left = _left_out(record, way)
+    around = [str(body[k]) for k in _AROUND if body.get(k)]
+    around += [f"valve {body['valve']:g}"] if body.get("valve") is not None else []
+    around += [
+        f"{axle} rotor {_text(body[f'rotor_{axle}_c'], '°C')}"
+        for axle in ("front", "rear")
+        if body.get(f"rotor_{axle}_c") is not None
+    ]
+    return {
+        "key": record.key, "made_at": record.made_at, "number": number, "speed": _text(body["speed_kmh"], "km/h"),
+        "distance": _text(body.get("distance_m"), "m") if body.get("distance_m") is not None else "" if way is None else f"{way:.1f} m",
+        "time": _text(body.get("time_s"), "s"), "speed_kmh": value_of(body["speed_kmh"], "speed_kmh"), "distance_m": way,
+        "corrected_m": told.get("nominal_m"), "decel_g": told.get("decel_by_distance_g") or told.get("decel_by_time_g"),
+        "lag_s": told.get("lag_s"), "direction": body.get("direction"), "locked": body.get("locked"),
+        "push": _text(body.get("push_n"), "N") or ("as hard as I could" if body.get("as_hard") else ""), "around": ", ".join(around),
+        "left_out": words.LEFT_OUT[left] if left else refused, "struck": record.struck, "simulated": bool(body.get("simulated")),
+        "questioned": bool(told.get("questioned")), "windy": bool(told.get("windy")),
+    }  # fmt: skip
+
+
+def _asked_stop(record: Record) -> dict[str, Any] | None:
+    """A stop as stops_compare asks for it: the distance as on a level road; None where it cannot count."""
+    body, way = record.body, _way(record.body)
+    if way is None or record.body.get("simulated"):
+        return None
+    row: dict[str, Any] = {"distance_m": way, "speed_kmh": body["speed_kmh"], "struck": record.struck is not None}
+    if body.get("grade") is not None:
+        keys = ("speed_kmh", "distance_m", "brake_on_mark_m", "rest_mark_m", "time_s", "grade")
+        told: Any = ask_prove.typed(Asked({k: body[k] for k in keys if k in body}))
+        if told.get("level_m") is None:
+            return None
+        row["distance_m"] = told["level_m"]
+    for key in ("direction", "locked", "push_n"):
+        if body.get(key) is not None:
+            row[key] = body[key]
+    return row
+
+
+def _push_of(records: list[Record]) -> float | None:
+    known = [value_of(r.body["push_n"], "push_n") for r in records if r.body.get("push_n") is not None and r.struck is None]
+    return sum(known) / len(known) if known else None
+
+
+class Sets:
+    """The sets of a job with their stops: those that are planned, then any that stops name and no plan knows any more."""
+
+    def __init__(self, stored: StoredJob) -> None:
+        self.job, self.proving = stored.job, stored.job.proving or Proving()
+        stops = [r for r in stored.records if r.kind == "stop"]
+        planned = list(self.proving.sets or [])
+        known = {s.name for s in planned}
+        self.orphans = [n for n in dict.fromkeys(r.body["set"] for r in stops) if n not in known]
+        self.sets = planned + [StopSet(name=n, setup=self.job.names[0]) for n in self.orphans]
+        self.stops = {s.name: [r for r in stops if r.body["set"] == s.name] for s in self.sets}
+        self.numbers = {r.key: n for n, r in enumerate(stops, 1)}
+        self.nominal = NOMINAL_KMH if self.proving.nominal_kmh is None else value_of(self.proving.nominal_kmh, "nominal_kmh")
+        self.limit = (
+            FORCE_LIMIT_N if self.proving.force_limit_n is None else value_of(self.proving.force_limit_n, "force_limit_n")
+        )
+
+    def question(self, seen: dict[str, Predicted | None]) -> tuple[dict[str, Any], list[str]]:
+        """stops_compare of the sets that have a stop, and their names."""
+        asked, names = [], []
+        for own in self.sets:
+            rows = [row for r in self.stops[own.name] if (row := _asked_stop(r)) is not None]
+            if rows:
+                lock = seen[own.name]
+                asked.append(
+                    {
+                        "name": own.name,
+                        "changed": list(own.changed),
+                        "stops": rows,
+                        **({} if lock is None else {"predicted_lock_g": lock["lock_g"]}),
+                    }
+                )
+                names.append(own.name)
+        pairs = [[a, b] for a, b in itertools.pairwise(names)]
+        if len(names) > 2:
+            pairs.append([names[0], names[-1]])
+        question: dict[str, Any] = {
+            "question": "stops_compare",
+            "nominal_kmh": self.nominal,
+            "sets": asked,
+            "pairs": pairs,
+            "force_limit_n": self.limit,
+        }
+        if self.proving.wanted_m is not None:
+            question["wanted_m"] = self.proving.wanted_m
+        return question, names
+
+
+def _set_view(sets: Sets, at: int, own: StopSet, row: dict[str, Any] | None, seen: Predicted | None) -> StopSetView:
+    stops = [_stop_view(sets.numbers[r.key], r, sets.nominal) for r in sets.stops[own.name]]
+    if row is not None:
+        counted = [s for s, r in zip(stops, sets.stops[own.name], strict=True) if _asked_stop(r) is not None]
+        for left in row["left_out"]:
+            counted[left["stop"]]["left_out"] = words.LEFT_OUT[left["why"]]
+    none: dict[str, Any] = dict.fromkeys(("mean_m", "low_m", "high_m", "sd_m", "best_m", "best_expected_m", "limited_why"))
+    figures = row or {**none, "n": 0, "both_ways": False, "limited_by": "cannot_tell"}
+    return {
+        "name": own.name, "setup": own.setup, "changed": list(own.changed), "at": at, "n": figures["n"], "mean_m": figures["mean_m"],
+        "low_m": figures["low_m"], "high_m": figures["high_m"], "sd_m": figures["sd_m"], "best_m": figures["best_m"],
+        "best_expected_m": figures["best_expected_m"], "both_ways": figures["both_ways"], "predicted": seen,
+        "limited": figures["limited_by"], "limited_words": words.limited_words(figures) if figures["n"] else "", "stops": stops,
+        "orphan": own.name in sets.orphans,
+    }  # fmt: skip
+
+
+def _pair_view(row: dict[str, Any]) -> PairView:
+    said, more = words.pair_words(row)
+    return {
+        "first": row["from"], "second": row["to"], "verdict": row["verdict"], "level": words.LEVEL[row["verdict"]], "sentence": said,
+        "more": more, "shorter_m": row["shorter_m"], "low_m": row["low_m"], "high_m": row["high_m"], "stops_each": row["stops_each"],
+        "best_claim_m": row["best_claim_m"], "cause": row["cause"],
+    }  # fmt: skip
+
+
+def _plan(sets: Sets, rows: list[dict[str, Any]], seen: dict[str, Predicted | None]) -> DayPlan:
+    """What five stops in each set would show, and how many would show the gain that is looked for."""
+    known = [(r["sd_m"], r["dof"]) for r in rows if r["sd_m"] and r["dof"]]
+    mids = [p["mid_m"] for own in sets.sets if (p := seen[own.name]) is not None]
+    if known:
+        scatter = math.sqrt(sum(sd**2 * dof for sd, dof in known) / sum(dof for _, dof in known))
+    else:
+        scatter = USUAL_SCATTER * (mids[0] if mids else 40.0)
+    typed = sets.proving.wanted_m
+    gain = abs(mids[0] - mids[-1]) if len(mids) > 1 else None
+    wanted = value_of(typed, "wanted_m") if typed is not None else gain if gain else None
+    half = doubt_of_difference(scatter, USUAL_STOPS)
+    each = stops_each(wanted / scatter) if wanted else None
+    source = "your own stops" if known else f"{100 * USUAL_SCATTER:.1f} % of the way, usual of careful stops"
+    said = f"Stops scatter by {scatter:.1f} m ({source}). Five stops each way leave ± {half:.1f} m of doubt in a difference."
+    if wanted:
+        enough = (
+            "no number that anybody drives tells"
+            if each is None or each > 200
+            else f"{each} stops each tell"
+            if each > 2
+            else "two stops each would already tell"
+        )
+        said += f" The gain to look for is {wanted:.1f} m: {enough}."
+    return {
+        "scatter_m": scatter, "scatter_known": bool(known), "doubt_m": half, "wanted_m": wanted,
+        "wanted_from": "typed" if typed is not None else "predicted" if gain else "none", "stops_each": each, "sentence": said,
+    }  # fmt: skip
+
+
+def _valve(sets: Sets) -> ValveView | None:
+    """The next setting of the adjuster, from the stops that say where it stood and what locked."""
+    own = sets.proving.adjuster
+    if own is None:
+        return None
+    log = [
+        {"setting": r.body["valve"], "locked": r.body["locked"]}
+        for rows in sets.stops.values() for r in rows
+        if r.struck is None and not r.body.get("simulated") and r.body.get("valve") is not None and r.body.get("locked")
+    ]  # fmt: skip
+    question = {"question": "valve_next", **own.model_dump(exclude_none=True, exclude={"unit"}), "log": log}
+    try:
+        told: Any = ask_prove.setting(Asked(question))
+    except BadPlace as refused:
+        return {
+            "least": own.least, "most": own.most, "now": own.now, "unit": own.unit, "chance_now": 0.0, "level": "caution", "next": own.now,
+            "next_chance": 0.0, "low": own.least, "high": own.most, "notes": 0, "sentence": refused.reason,
+        }  # fmt: skip
+    chance, turn = told["rear_first_chance_now"], told["turn_over"]
+    said = f"At {own.now:g} {own.unit} the rear is first in {round(100 * chance)} of 100."
+    if told["reason"] == "none_low_enough":
+        said += f" No setting is sure enough yet: {told['next']:g} is the least."
+    elif told["reason"] == "one_step_at_a_time":
+        said += f" Next, one step only: {told['next']:g}."
+    else:
+        said += f" Next: {told['next']:g}, rear first in {round(100 * told['next_chance'])} of 100."
+    if told["lock_notes"] == 0:
+        said += " No stop has said yet which axle locked: that is only what the range allows."
+    return {
+        "least": own.least, "most": own.most, "now": own.now, "unit": own.unit, "chance_now": chance, "level": told["level"],
+        "next": told["next"], "next_chance": told["next_chance"], "low": turn["low"], "high": turn["high"], "notes": told["lock_notes"],
+        "sentence": said,
+    }  # fmt: skip
+
+
+def _headline(pairs: list[PairView], rows: list[dict[str, Any]]) -> tuple[str, Any]:
+    if not rows:
+        return "No stop yet. Four stops as found, before you take it apart, are worth more than forty after.", None
+    if not pairs:
+        return f"{rows[0]['n']} {'stop' if rows[0]['n'] == 1 else 'stops'} of one set: drive another set to compare.", "note"
+    last = pairs[-1]
+    return last["sentence"], last["level"]
+
+
+def prove_of(stored: StoredJob) -> ProveView:
+    """Prove of a stored job."""
+    sets = Sets(stored)
+    job: Job = stored.job
+    seen = {own.name: predicted(job, own.setup, _push_of(sets.stops[own.name]), sets.limit, sets.nominal) for own in sets.sets}
+    question, names = sets.question(seen)
+    told: Any = ask_prove.compare(Asked(question)) if names else {"sets": [], "pairs": []}
+    rows = {row["name"]: row for row in told["sets"]}
+    views = [_set_view(sets, n, own, rows.get(own.name), seen[own.name]) for n, own in enumerate(sets.sets)]
+    pairs = [_pair_view(row) for row in told["pairs"]]
+    headline, level = _headline(pairs, told["sets"])
+    ways = [s["corrected_m"] or s["distance_m"] or 0.0 for v in views for s in v["stops"]]
+    ways += [p["high_m"] for v in views if (p := v["predicted"]) is not None]
+    aircraft = job.vehicle.kind == "aircraft"
+    return {
+        "page": "prove", "revision": stored.revision, "nominal": _text(sets.proving.nominal_kmh or sets.nominal, "km/h"),
+        "nominal_kmh": sets.nominal, "wanted": _text(sets.proving.wanted_m, "m"), "sets": views, "pairs": pairs, "headline": headline,
+        "headline_level": level, "plan": _plan(sets, told["sets"], seen), "valve": _valve(sets), "longest_m": max(ways, default=60.0),
+        "setups": job.names, "cautions": words.AIRCRAFT if aircraft else words.CAUTIONS,
+    }  # fmt: skip
+
+
+def shown(stored: StoredJob, name: str | None) -> ProveView:
+    """What Prove's page shows: all sets."""
+    del name
+    return prove_of(stored)
+
+
+def standing(stored: StoredJob) -> Standing:
+    """How far Prove is: how many stops count."""
+    stops = [r for r in stored.records if r.kind == "stop" and r.struck is None and not r.body.get("simulated")]
+    if not stops:
+        return {"state": "empty", "words": "empty"}
+    sets = {r.body["set"] for r in stops}
+    return {"state": "ready" if len(sets) > 1 else "begun", "words": f"{len(stops)} {'stop' if len(stops) == 1 else 'stops'}"}

@@ -1,0 +1,133 @@
+"""What Prove shows of a job: sets of stops against the prediction, what they can and cannot tell, and how many more would."""
+
+from typing import Literal
+
+from typing_extensions import TypedDict
+
+from kobrix.fileformat.proving import Changed
+
+Level = Literal["good", "note", "caution", "danger"]
+Verdict = Literal["too_few", "no_scatter", "far_outside_scatter", "likely_real", "inside_scatter"]
+
+
+class StopView(TypedDict):
+    """One stop: what was read, what follows from it [m, g, s], and why it does not count; `where`: its place among the set's stops."""
+
+    key: str
+    made_at: str
+    number: int
+    speed: str
+    distance: str
+    time: str
+    speed_kmh: float
+    distance_m: float | None
+    corrected_m: float | None
+    decel_g: float | None
+    lag_s: float | None
+    direction: str | None
+    locked: str | None
+    push: str
+    around: str
+    left_out: str
+    struck: str | None
+    simulated: bool
+    questioned: bool
+    windy: bool
+
+
+class Predicted(TypedDict):
+    """Where the model sees the stops of a set [m]: P5, P50, P95 at a push [N], which is assumed where none was read."""
+
+    low_m: float
+    mid_m: float
+    high_m: float
+    push_n: float
+    assumed: bool
+    lock_g: float
+
+
+class StopSetView(TypedDict):
+    """A set of stops: its mean with the 95 % interval [m], its stops, and what set them."""
+
+    name: str
+    setup: str
+    changed: list[Changed]
+    at: int
+    n: int
+    mean_m: float | None
+    low_m: float | None
+    high_m: float | None
+    sd_m: float | None
+    best_m: float | None
+    best_expected_m: float | None
+    both_ways: bool
+    predicted: Predicted | None
+    limited: str
+    limited_words: str
+    stops: list[StopView]
+    orphan: bool
+
+
+class PairView(TypedDict):
+    """Two sets compared: how much shorter [m], the interval, and what that says."""
+
+    first: str
+    second: str
+    verdict: Verdict
+    level: Level
+    sentence: str
+    more: str
+    shorter_m: float | None
+    low_m: float | None
+    high_m: float | None
+    stops_each: int | None
+    best_claim_m: float | None
+    cause: str | None
+
+
+class DayPlan(TypedDict):
+    """Before the first stop: the doubt of a mean of five [m], the gain that is looked for [m], and how many stops each would tell."""
+
+    scatter_m: float
+    scatter_known: bool
+    doubt_m: float
+    wanted_m: float | None
+    wanted_from: Literal["typed", "predicted", "none"]
+    stops_each: int | None
+    sentence: str
+
+
+class ValveView(TypedDict):
+    """An adjustable valve or bar: the chance that the rear is first as it is set, and the next setting."""
+
+    least: float
+    most: float
+    now: float
+    unit: str
+    chance_now: float
+    level: Level
+    next: float
+    next_chance: float
+    low: float
+    high: float
+    notes: int
+    sentence: str
+
+
+class ProveView(TypedDict):
+    """Prove of a job, as of a `revision`."""
+
+    page: Literal["prove"]
+    revision: int
+    nominal: str
+    nominal_kmh: float
+    wanted: str
+    sets: list[StopSetView]
+    pairs: list[PairView]
+    headline: str
+    headline_level: Level | None
+    plan: DayPlan
+    valve: ValveView | None
+    longest_m: float
+    setups: list[str]
+    cautions: list[str]

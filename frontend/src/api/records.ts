@@ -1,0 +1,33 @@
+/** Records of what happened at the vehicle: kept at once, on this device where nobody answers, and never twice. */
+import { useQueryClient } from '@tanstack/react-query';
+import { useCallback } from 'react';
+import { answered, client, isAway, ofJob, Refused } from './client';
+import { keys } from './keys';
+import type { RecordIn } from './types';
+import { waitWith } from './waiting';
+
+/** A key that no other record has; made without the secure context that a plain local address has not. */
+function freshKey(): string {
+  const bytes = window.crypto.getRandomValues(new Uint8Array(16));
+  return [...bytes].map((b) => b.toString(16).padStart(2, '0')).join('');
+}
+const now = () => `${new Date().toISOString().slice(0, 19)}Z`;
+
+export type Recorder = (label: string, kind: RecordIn['kind'], body: Record<string, unknown>) => Promise<void>;
+/** Keep a record; refused, it throws with the reason. */
+export function useRecorder(job: number): Recorder {
+  const queries = useQueryClient();
+  return useCallback(
+    async (label, kind, body) => {
+      const record: RecordIn = { key: freshKey(), kind, body, made_at: now() };
+      try {
+        await answered(() => client.POST('/api/jobs/{job_id}/records', { ...ofJob(job), body: record }));
+        await queries.invalidateQueries({ queryKey: keys.pages(job) });
+      } catch (error) {
+        if (!(error instanceof Refused) || !isAway(error)) throw error;
+        waitWith(job, label, record);
+      }
+    },
+    [job, queries],
+  );
+}

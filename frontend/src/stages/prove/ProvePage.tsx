@@ -1,0 +1,141 @@
+/** Prove: did it get better, and was it the brakes or the tyres. */
+import { useMemo, useState } from 'react';
+import styled from 'styled-components';
+import { StagePage, type StageProps } from '../../page/StagePage';
+import { WorkSheet } from '../../page/WorkSheet';
+import { PressButton } from '../../ui/PressButton';
+import { useWidth } from '../../ui/useWidth';
+import { counted } from '../../units/format';
+import { SetsPanel } from './SetsPanel';
+import { StopsPlot } from './StopsPlot';
+import { StopsTable } from './StopsTable';
+import { TypeStop } from './TypeStop';
+import { useProve, type Prove } from './useProve';
+import { Verdict } from './Verdict';
+
+const Body = styled.div`
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  .side {
+    display: grid;
+    grid-template-columns: minmax(0, 1fr);
+    align-content: start;
+  }
+  .side > section + section,
+  &:not([data-wide]) > * + * {
+    border-top: var(--r-hair) solid var(--ink);
+  }
+  a {
+    color: inherit;
+    text-underline-offset: var(--s3);
+  }
+  .key {
+    display: flex;
+    flex-wrap: wrap;
+    gap: var(--s4) var(--s16);
+    color: var(--ink-2);
+    font: var(--w-firm) var(--t-text) / var(--read) var(--text);
+  }
+  /* At the roadside a stop is typed first. */
+  &:not([data-wide]) > .side {
+    display: contents;
+  }
+  &:not([data-wide]) .first {
+    order: -1;
+  }
+  &[data-wide] {
+    grid-template-columns: minmax(0, 1fr) 400px;
+  }
+  &[data-wide] > .side {
+    border-left: var(--r-hair) solid var(--rule);
+    padding-left: var(--s16);
+    margin-left: var(--s16);
+  }
+`;
+const NO_TARGETS: [] = [];
+
+function Plot({ prove, wide }: { prove: Prove; wide: boolean }) {
+  const [ref, width] = useWidth<HTMLDivElement>(700);
+  const [table, setTable] = useState(wide);
+  const { view } = prove;
+  return (
+    <section aria-label="Stops" ref={ref}>
+      <h2>
+        Stops from {view.nominal}
+        <em>each stop a line as if it braked steadily; it lands on the ruler, below it its dot</em>
+      </h2>
+      {view.sets.length === 0 ? (
+        <p>
+          No set yet. Four stops as found, before it is taken apart: afterwards nobody can measure them any more. Add
+          the set, then type each stop.
+        </p>
+      ) : (
+        <StopsPlot view={view} width={width} on={prove.stop?.key ?? null} onStop={prove.onStop} />
+      )}
+      <p className="key">
+        <span>ring: nothing locked</span>
+        <span>filled: front locked</span>
+        <span>hatched: rear locked</span>
+        <span>tinted: where the model sees them, P5 to P95</span>
+        <span>diamond: mean, 95 %</span>
+      </p>
+      <div>
+        <PressButton className="noprint" data-plain="" aria-expanded={table} onPress={() => setTable(!table)}>
+          {table ? 'Hide the stops' : `Every stop as a table`}
+        </PressButton>{' '}
+        <a href={`/api/jobs/${prove.job.id}/stops.csv`} download className="noprint">
+          Save as CSV
+        </a>
+      </div>
+      {table && <StopsTable prove={prove} />}
+    </section>
+  );
+}
+
+export function ProvePage({ job, view, stages }: StageProps<'prove'>) {
+  const prove = useProve(job, view);
+  const { steps } = prove;
+  const stops = view.sets.reduce((n, s) => n + s.n, 0);
+  const keys = useMemo(() => ({}), []);
+  return (
+    <StagePage
+      job={job}
+      stages={stages}
+      stage="prove"
+      title="Prove"
+      targets={NO_TARGETS}
+      keys={keys}
+      onUndo={steps.onUndo}
+      onRedo={steps.onRedo}
+    >
+      {(head, wide) => (
+        <WorkSheet
+          head={head}
+          wide={wide}
+          title="Prove"
+          said={`${counted(stops, 'stop counts', 'stops count')} in ${counted(view.sets.length, 'set', 'sets')}. The best of a few is luck; the mean is the answer.`}
+          steps={steps}
+          cautions={view.cautions.join(' ')}
+        >
+          <Body data-wide={wide || undefined}>
+            <Plot prove={prove} wide={wide} />
+            <div className="side">
+              <section aria-label="Verdict">
+                <h2>Verdict</h2>
+                <Verdict view={view} />
+              </section>
+              <section aria-label="Type a stop" className="noprint first">
+                <h2>Type a stop</h2>
+                <TypeStop prove={prove} adjustable={view.valve !== null} />
+              </section>
+              <section aria-label="Sets" className="noprint">
+                <h2>Sets</h2>
+                <SetsPanel prove={prove} />
+              </section>
+            </div>
+          </Body>
+        </WorkSheet>
+      )}
+    </StagePage>
+  );
+}

@@ -1,0 +1,158 @@
+/** Stops by sets on one ruler: each stop a line of speed that lands on the axis, straight below it its dot; band, dots and mean apart. */
+import type { ProveView, StopSetView, StopView } from '../../api/types';
+import { Box, Line, Path, Ring, Words, poly, type Point } from '../../drawings/ink';
+import { tenths } from '../../units/format';
+
+const TOP = 16;
+const ROW = 56;
+const CURVES = 200;
+const STEP = [5, 10, 20, 50, 100, 200];
+
+/** Speed over the way of a stop that brakes steadily: what three typed numbers say of it. */
+const curve = (way: number, x: (m: number) => number, y: (share: number) => number): Point[] =>
+  Array.from({ length: 25 }, (_, i) => {
+    const share = 1 - i / 24;
+    return [x(way * (1 - share * share)), y(share)] as const;
+  });
+const counts = (stop: StopView) => stop.left_out === '';
+const wayOf = (stop: StopView) => stop.corrected_m ?? stop.distance_m;
+
+interface RowProps {
+  set: StopSetView;
+  y: number;
+  x: (m: number) => number;
+  /** How many letters of a name there is room for. */
+  letters: number;
+  on: string | null;
+  plan: boolean;
+  onStop: (key: string) => void;
+}
+function Row({ set, y, x, letters, on, plan, onStop }: RowProps) {
+  const { predicted, mean_m: mean, low_m: low, high_m: high } = set;
+  const middle = y + 16;
+  return (
+    <>
+      <Words x={0} y={y + 12} as={plan ? 'label-plan' : 'label-strong'}>
+        {set.name.length > letters ? `${set.name.slice(0, letters - 2)}…` : set.name}
+      </Words>
+      <Words x={0} y={y + 28} as="label-quiet">
+        {mean === null ? 'no stop counts yet' : `${tenths(mean)} m${high !== null ? `, ± ${tenths(high - mean)}` : ''}`}
+      </Words>
+      {predicted && (
+        <Box
+          x={x(predicted.low_m)}
+          y={y + 4}
+          w={x(predicted.high_m) - x(predicted.low_m)}
+          h={24}
+          as={plan ? 'tint' : 'found-area'}
+        />
+      )}
+      {set.stops.map((stop, i) => {
+        const way = wayOf(stop);
+        if (way === null) return null;
+        const cy = middle + ((i % 3) - 1) * 5;
+        const as = `${counts(stop) ? 'edge' : 'found'} ${stop.locked === 'front' ? 'solid' : stop.locked === 'none' || stop.locked === null ? 'paper' : 'section'}`;
+        return (
+          <g key={stop.key} className="joint" onClick={() => onStop(stop.key)}>
+            <Ring x={x(way)} y={cy} r={on === stop.key ? 7 : 4.5} as={as} />
+          </g>
+        );
+      })}
+      {mean !== null && (
+        <>
+          {low !== null && high !== null && (
+            <>
+              <Line a={[x(low), y + 36]} b={[x(high), y + 36]} as="edge" />
+              <Line a={[x(low), y + 32]} b={[x(low), y + 40]} as="edge" />
+              <Line a={[x(high), y + 32]} b={[x(high), y + 40]} as="edge" />
+            </>
+          )}
+          <Path d={`M${x(mean) - 5},${y + 36}l5,-5l5,5l-5,5Z`} as="solid" />
+        </>
+      )}
+    </>
+  );
+}
+
+interface StopsPlotProps {
+  view: ProveView;
+  width: number;
+  on: string | null;
+  onStop: (key: string) => void;
+}
+export function StopsPlot({ view, width, on, onStop }: StopsPlotProps) {
+  const far = Math.max(10, view.longest_m * 1.05);
+  const left = width < 560 ? 104 : 150;
+  const x = (m: number) => left + (m / far) * (width - left - 12);
+  const y = (share: number) => TOP + (1 - share) * (CURVES - TOP);
+  const step = STEP.find((s) => far / s <= 9) ?? 500;
+  const marks = Array.from({ length: Math.floor(far / step) + 1 }, (_, i) => i * step);
+  const begin = CURVES + 34;
+  const found = view.setups[0];
+  const said = view.sets
+    .map((s) => `${s.name}: ${s.mean_m === null ? 'no stop counts' : `mean ${tenths(s.mean_m)} metres of ${s.n}`}`)
+    .join('; ');
+  return (
+    <svg
+      width={width}
+      height={begin + view.sets.length * ROW + 8}
+      role="img"
+      aria-label={`Stops from ${view.nominal}. ${said}`}
+    >
+      {[0, 0.25, 0.5, 0.75, 1].map((share) => (
+        <g key={share}>
+          <Line a={[left, y(share)]} b={[width - 12, y(share)]} as="scale-line" />
+          <Words x={left - 8} y={y(share) + 4} at="end">
+            {Math.round(view.nominal_kmh * share)}
+          </Words>
+        </g>
+      ))}
+      <Words x={0} y={TOP + 4} as="label-quiet">
+        speed, km/h
+      </Words>
+      {view.sets.map((set) => {
+        const plan = set.setup !== found;
+        const band = set.predicted;
+        return (
+          <g key={set.name}>
+            {band && plan && (
+              <Path d={`${poly([...curve(band.low_m, x, y), ...curve(band.high_m, x, y).reverse()])}Z`} as="tint" />
+            )}
+            {set.stops.map((stop) => {
+              const way = wayOf(stop);
+              if (way === null) return null;
+              const as = on === stop.key ? 'heavy' : !counts(stop) ? 'found' : plan ? 'plan-thin' : 'thin';
+              return <Path key={stop.key} d={poly(curve(way, x, y))} as={as} />;
+            })}
+          </g>
+        );
+      })}
+      <Line a={[left, CURVES]} b={[width - 12, CURVES]} as="edge" />
+      {marks.map((m) => (
+        <g key={m}>
+          <Line a={[x(m), CURVES]} b={[x(m), CURVES + 5]} as="thin" />
+          <Words x={x(m)} y={CURVES + 18} at="middle">
+            {m}
+          </Words>
+        </g>
+      ))}
+      <Words x={width - 2} y={CURVES + 18} at="end">
+        m
+      </Words>
+      {view.sets.map((set, i) => (
+        <g key={set.name}>
+          {i > 0 && <Line a={[0, begin + i * ROW - 6]} b={[width - 12, begin + i * ROW - 6]} as="scale-line" />}
+          <Row
+            set={set}
+            y={begin + i * ROW}
+            x={x}
+            letters={Math.floor(left / 6.4)}
+            on={on}
+            plan={set.setup !== found}
+            onStop={onStop}
+          />
+        </g>
+      ))}
+    </svg>
+  );
+}

@@ -1,0 +1,165 @@
+/** Every stop with what was read of it; struck out with a reason it stays in sight and no longer counts. */
+import { useState } from 'react';
+import { Input, Label } from 'react-aria-components';
+import styled from 'styled-components';
+import type { StopView } from '../../api/types';
+import { PlainField } from '../../ui/PlainField';
+import { PressButton } from '../../ui/PressButton';
+import { decel, tenths } from '../../units/format';
+import type { Prove } from './useProve';
+
+const Table = styled.table`
+  width: 100%;
+  border-collapse: collapse;
+  font: var(--w-firm) var(--t-text) / var(--read) var(--text);
+  th {
+    text-align: left;
+    font-weight: var(--w-firm);
+    color: var(--ink-2);
+    border-bottom: var(--r-outline) solid var(--ink);
+    padding: 0 var(--s8) 0 0;
+  }
+  td {
+    border-bottom: var(--r-hair) solid var(--rule);
+    padding: 0 var(--s8) 0 0;
+    height: var(--s24);
+  }
+  tr[data-on] td {
+    background: var(--sunk);
+  }
+  tr[data-out] td {
+    color: var(--ink-2);
+    text-decoration: line-through;
+  }
+  tr[data-out] td:nth-last-child(-n + 2) {
+    text-decoration: none;
+  }
+  tr.set td {
+    border-bottom: var(--r-hair) solid var(--ink);
+    font-weight: var(--w-strong);
+    padding-top: var(--s6);
+  }
+  @media (max-width: 700px) {
+    .wide {
+      display: none;
+    }
+  }
+`;
+const locked = (stop: StopView) => (stop.locked === null ? '' : stop.locked === 'none' ? 'none' : stop.locked);
+
+function Why({ stop, prove, onDone }: { stop: StopView; prove: Prove; onDone: () => void }) {
+  const [why, setWhy] = useState('');
+  return (
+    <form
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (why.trim() === '') return;
+        void prove.record(`stop ${stop.number} struck out`, 'struck', { of: stop.key, why: why.trim() }).then(onDone);
+      }}
+    >
+      <PlainField value={why} onChange={setWhy} maxLength={200}>
+        <Label>why it does not count</Label>
+        <Input autoComplete="off" />
+      </PlainField>{' '}
+      <PressButton type="submit" isDisabled={why.trim() === ''}>
+        Strike it out
+      </PressButton>{' '}
+      <PressButton data-plain="" onPress={onDone}>
+        leave it
+      </PressButton>
+    </form>
+  );
+}
+
+export function StopsTable({ prove }: { prove: Prove }) {
+  const { view } = prove;
+  const [asking, setAsking] = useState<string | null>(null);
+  const every = view.sets.flatMap((s) => s.stops);
+  if (every.length === 0) return null;
+  return (
+    <Table>
+      <caption className="visually-hidden">Stops</caption>
+      <thead>
+        <tr>
+          <th scope="col">stop</th>
+          <th scope="col">from</th>
+          <th scope="col">distance</th>
+          <th scope="col">at {view.nominal}</th>
+          <th scope="col" className="wide">
+            g
+          </th>
+          <th scope="col">locked</th>
+          <th scope="col" className="wide">
+            push
+          </th>
+          <th scope="col" className="wide">
+            around it
+          </th>
+          <th scope="col">
+            <span className="visually-hidden">what to do</span>
+          </th>
+        </tr>
+      </thead>
+      {view.sets
+        .filter((s) => s.stops.length > 0)
+        .map((set) => (
+          <tbody key={set.name}>
+            <tr className="set">
+              <td colSpan={9}>{set.name}</td>
+            </tr>
+            {set.stops.map((stop) => (
+              <tr
+                key={stop.key}
+                data-on={prove.stop?.key === stop.key || undefined}
+                data-out={stop.left_out !== '' || undefined}
+                onClick={() => prove.onStop(stop.key)}
+              >
+                <td>
+                  {stop.number}
+                  {stop.direction !== null && `, ${stop.direction}`}
+                </td>
+                <td>{stop.speed}</td>
+                <td>{stop.distance}</td>
+                <td>{stop.corrected_m === null ? '' : `${tenths(stop.corrected_m)} m`}</td>
+                <td className="wide">{stop.decel_g === null ? '' : decel(stop.decel_g)}</td>
+                <td>{locked(stop)}</td>
+                <td className="wide">{stop.push}</td>
+                <td className="wide">
+                  {[
+                    stop.around,
+                    stop.left_out,
+                    stop.struck ?? '',
+                    stop.questioned ? 'speed, distance and time disagree' : '',
+                    stop.windy ? 'windy: drive both ways' : '',
+                  ]
+                    .filter(Boolean)
+                    .join('; ')}
+                </td>
+                <td>
+                  {asking === stop.key ? (
+                    <Why stop={stop} prove={prove} onDone={() => setAsking(null)} />
+                  ) : stop.struck !== null ? (
+                    <PressButton
+                      data-plain=""
+                      aria-label={`Count stop ${stop.number} again`}
+                      onPress={() => void prove.record(`stop ${stop.number} counts again`, 'struck', { of: stop.key })}
+                    >
+                      count it again
+                    </PressButton>
+                  ) : (
+                    <PressButton
+                      data-plain=""
+                      aria-label={`Strike out stop ${stop.number}`}
+                      onPress={() => setAsking(stop.key)}
+                    >
+                      strike out
+                    </PressButton>
+                  )}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        ))}
+    </Table>
+  );
+}

@@ -1,0 +1,79 @@
+/** What the stops say, in words: the gain with its doubt, what set the stops, and how many more would tell. */
+import styled from 'styled-components';
+import type { ProveView } from '../../api/types';
+import { Mark } from '../../ui/Mark';
+import { capital } from '../../units/format';
+
+const Box = styled.div`
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  gap: var(--s6);
+  .head {
+    font: var(--w-strong) var(--t-title) / var(--snug) var(--letter);
+  }
+  .one {
+    display: grid;
+    grid-template-columns: auto minmax(0, 1fr);
+    gap: 0 var(--s8);
+    border-top: var(--r-hair) solid var(--rule);
+    padding-top: var(--s6);
+  }
+  .one p:first-of-type {
+    font-weight: var(--w-strong);
+  }
+  .one p + p {
+    grid-column: 2;
+  }
+`;
+
+export function Verdict({ view }: { view: ProveView }) {
+  const whole = view.pairs.length > 1 ? view.pairs.slice(0, -1) : [];
+  const limited = view.sets.filter((s) => s.limited_words !== '');
+  const [last] = limited.slice(-1);
+  return (
+    <Box>
+      <p className="head" role="status">
+        {view.headline}
+      </p>
+      {view.pairs.length > 0 && view.pairs[view.pairs.length - 1]?.more !== '' && (
+        <p className="quiet">{view.pairs[view.pairs.length - 1]?.more}</p>
+      )}
+      {whole.map((pair) => (
+        <div className="one" key={`${pair.first} ${pair.second}`}>
+          <Mark state={pair.level} size={18} />
+          <p>{pair.sentence}</p>
+          {pair.more !== '' && <p className="quiet">{pair.more}</p>}
+        </div>
+      ))}
+      {last && (
+        <div className="one">
+          <Mark state="note" size={18} />
+          <p>
+            {capital(last.name)}: {last.limited_words}.
+          </p>
+          {last.best_m !== null && last.best_expected_m !== null && (
+            <p className="quiet">
+              The best of {last.n} alone is {last.best_m.toFixed(1)} m; luck alone makes it{' '}
+              {last.best_expected_m.toFixed(1)}. The mean is the answer.
+            </p>
+          )}
+        </div>
+      )}
+      <div className="one">
+        <Mark state="note" size={18} />
+        <p>{view.plan.sentence}</p>
+        <p className="quiet">Drive both ways on one road, and let the brakes cool between stops.</p>
+      </div>
+      {view.valve && (
+        <div className="one">
+          <Mark state={view.valve.level} size={18} />
+          <p>{view.valve.sentence}</p>
+          <p className="quiet">
+            {view.valve.notes} notes of what locked; the turn-over lies between {view.valve.low.toFixed(1)} and{' '}
+            {view.valve.high.toFixed(1)} {view.valve.unit}. Write the setting down.
+          </p>
+        </div>
+      )}
+    </Box>
+  );
+}

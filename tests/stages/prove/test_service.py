@@ -1,0 +1,163 @@
+"""Prove: what stops say of each other, computed another way, and what they must not be made to say."""
+
+import math
+import random
+import statistics
+import unittest
+from typing import Any
+
+from kobrix.core.prove.compare import doubt_of_difference
+from kobrix.evaluate.ask.subject import Subject
+from kobrix.fileformat import files
+from kobrix.fileformat.asked import Asked
+from kobrix.fileformat.job import Job
+from kobrix.stages.common import StoredJob
+from kobrix.stages.prove.predicted import predicted
+from kobrix.stages.prove.service import prove_of, standing
+from kobrix.stages.prove.shapes import ProveView
+from kobrix.store.records import Record
+from scipy import stats
+
+from tests.cases import conforms, demo_document, demo_job, every_layout
+
+
+def stored(job: Job, bodies: list[dict[str, Any]] | None = None, struck: dict[int, str] | None = None) -> StoredJob:
+    """A job with its own records, or with stops as given."""
+    own = [r.body for r in job.records] if bodies is None else bodies
+    return StoredJob(
+        job,
+        4,
+        tuple(Record(n, f"key-{n:08d}", "stop", "2026-05-01T10:00:00Z", b, (struck or {}).get(n)) for n, b in enumerate(own)),
+    )
+
+
+def with_sets(*names: str, **more: Any) -> Job:
+    """The demo job with sets of these names and no stops of its own."""
+    document = demo_document()
+    document["records"] = []
+    document["proving"] = {"nominal_kmh": 80, "sets": [{"name": n, "setup": "plan A"} for n in names], **more}
+    return files.check(Job, document)
+
+
+def stop(of: str, distance: float, **more: Any) -> dict[str, Any]:
+    """A stop from 80 km/h."""
+    return {"set": of, "speed_kmh": 80, "distance_m": distance, **more}
+
+
+class Demo(unittest.TestCase):
+    def test_tyres_gave_nothing_measurable_the_plan_did_and_bedding_is_likely(self) -> None:
+        view = prove_of(stored(demo_job()))
+        conforms(ProveView, view)
+        self.assertEqual(
+            [p["verdict"] for p in view["pairs"]], ["inside_scatter", "far_outside_scatter", "likely_real", "far_outside_scatter"]
+        )
+        self.assertEqual([p["cause"] for p in view["pairs"]], [None, "brakes", "bedding", "several"])
+        self.assertEqual([s["n"] for s in view["sets"]], [5, 5, 4, 5])
+        self.assertEqual(standing(stored(demo_job())), {"state": "ready", "words": "19 stops"})
+
+    def test_the_means_and_intervals_are_those_of_another_library(self) -> None:
+        job = demo_job()
+        view = prove_of(stored(job, [{k: v for k, v in r.body.items() if k != "direction"} for r in job.records]))
+        for own in view["sets"]:
+            ways = [s["distance_m"] * (80 / s["speed_kmh"]) ** 2 for s in own["stops"] if s["distance_m"]]
+            low, high = stats.t.interval(
+                0.95, len(ways) - 1, statistics.mean(ways), statistics.stdev(ways) / math.sqrt(len(ways))
+            )
+            for ours, theirs in ((own["mean_m"], statistics.mean(ways)), (own["low_m"], low), (own["high_m"], high)):
+                self.assertAlmostEqual(ours or 0.0, theirs)
+
+
+class Counted(unittest.TestCase):
+    def test_what_does_not_count_is_shown_with_why_and_changes_nothing(self) -> None:
+        job = with_sets("a", "b")
+        fine = [stop("a", 40.0), stop("a", 41.0), stop("b", 30.0), stop("b", 31.0)]
+        extra = [
+            stop("a", 90.0),
+            stop("a", 20.0, simulated=True),
+            {"set": "a", "speed_kmh": 80},
+            {"set": "b", "speed_kmh": 60, "distance_m": 18.0},
+        ]
+        alone, among = prove_of(stored(job, fine)), prove_of(stored(job, fine + extra, {4: "a dog"}))
+        for one, other in zip(alone["sets"], among["sets"], strict=True):
+            self.assertEqual((one["n"], one["mean_m"]), (other["n"], other["mean_m"]))
+        left = [s["left_out"] for v in among["sets"] for s in v["stops"] if s["left_out"]]
+        self.assertEqual(len(left), 4)
+        self.assertEqual(standing(stored(job, [extra[1]]))["state"], "empty")
+
+    def test_a_slope_is_taken_out_and_two_marks_are_a_distance(self) -> None:
+        job = with_sets("a")
+        view = prove_of(
+            stored(job, [stop("a", 40.0, grade="2 %"), {"set": "a", "speed_kmh": 80, "brake_on_mark_m": 12, "rest_mark_m": -28}])
+        )
+        up, marks = view["sets"][0]["stops"]
+        decel = (80 / 3.6) ** 2 / 80
+        self.assertAlmostEqual(up["corrected_m"] or 0.0, 40.0 * decel / (decel - 9.80665 * math.sin(math.atan(0.02))))
+        self.assertEqual(marks["distance_m"], 40.0)
+
+    def test_stops_of_a_set_that_was_taken_out_stay_in_sight(self) -> None:
+        view = prove_of(stored(with_sets("a"), [stop("a", 40.0), stop("gone", 50.0)]))
+        self.assertEqual([(s["name"], s["orphan"]) for s in view["sets"]], [("a", False), ("gone", True)])
+
+    def test_one_stop_each_is_too_few_and_none_says_so(self) -> None:
+        two = prove_of(stored(with_sets("a", "b"), [stop("a", 40.0), stop("b", 30.0)]))
+        self.assertEqual([p["verdict"] for p in two["pairs"]], ["too_few"])
+        self.assertIn("No stop yet", prove_of(stored(with_sets(), []))["headline"])
+        self.assertEqual(prove_of(stored(with_sets("a"), [stop("a", 40.0)]))["pairs"], [])
+
+
+class Random(unittest.TestCase):
+    def test_without_a_difference_about_one_in_twenty_is_called_real(self) -> None:
+        draw, called, tries = random.Random(3), 0, 200
+        job = with_sets("a", "b")
+        for _ in range(tries):
+            bodies = [stop(of, draw.gauss(40.0, 1.2)) for of in ("a", "b") for _ in range(5)]
+            verdict = prove_of(stored(job, bodies))["pairs"][0]["verdict"]
+            called += verdict in ("likely_real", "far_outside_scatter")
+        self.assertLessEqual(abs(called / tries - 0.05), 0.045)
+
+
+class Predicted(unittest.TestCase):
+    def test_the_middle_of_the_band_is_near_the_models_own_stop(self) -> None:
+        job = demo_job()
+        for name, push in (("as found", 500.0), ("plan A", 340.0)):
+            seen = predicted(job, name, push, 500.0, 80.0)
+            assert seen is not None
+            subject = Subject(Asked({"setup": job.setup(name).model_dump(exclude_none=True)}))
+            decel = min(subject.decel_at(subject.path.healthy, push), subject.one(subject.path.healthy.event.decel))
+            v = 80 / 3.6
+            self.assertAlmostEqual(seen["mid_m"] / (v**2 / (2 * decel * 9.80665) + v * 0.15), 1.0, delta=0.04)
+            self.assertLess(seen["low_m"], seen["mid_m"])
+
+    def test_every_vehicle_is_predicted_or_says_nothing(self) -> None:
+        for job in every_layout():
+            document = {
+                **job.model_dump(exclude_unset=True),
+                "proving": {"sets": [{"name": "x", "setup": job.names[-1]}]},
+                "records": [],
+            }
+            view = prove_of(StoredJob(files.check(Job, document), 0))
+            conforms(ProveView, view)
+            if job.vehicle.kind == "aircraft":
+                self.assertIn("certified", view["cautions"][0])
+
+
+class Day(unittest.TestCase):
+    def test_the_plan_of_the_day_says_how_many_stops_tell(self) -> None:
+        view = prove_of(stored(with_sets("a", "b", wanted_m="2 m"), []))
+        self.assertEqual(view["plan"]["wanted_from"], "typed")
+        self.assertFalse(view["plan"]["scatter_known"])
+        each, scatter = view["plan"]["stops_each"] or 0, view["plan"]["scatter_m"]
+        self.assertGreater(each, 2)
+        # as many stops leave a doubt below the gain; a good deal fewer do not
+        self.assertLess(doubt_of_difference(scatter, each), 2.0)
+        self.assertGreater(doubt_of_difference(scatter, max(2, each // 3)), 1.2)
+
+    def test_the_valves_next_setting_follows_what_locked(self) -> None:
+        own = {"least": 0, "most": 8, "now": 4.5, "unit": "turns"}
+        job = with_sets("a", adjuster=own)
+        log = [(2, "front"), (3, "none"), (4, "front"), (5.5, "rear"), (4.5, "front")]
+        valve = prove_of(stored(job, [stop("a", 40.0, valve=s, locked=w) for s, w in log]))["valve"]
+        assert valve is not None
+        self.assertAlmostEqual(valve["next"], 3.56)  # of the example question
+        self.assertEqual((valve["level"], valve["notes"]), ("caution", 4))
+        self.assertIn("No stop has said", (prove_of(stored(job, []))["valve"] or {"sentence": ""})["sentence"])

@@ -1,0 +1,79 @@
+"""Prove driven as at the roadside: stops typed with a thumb, off line too, struck out and counted again."""
+
+import re
+import unittest
+
+from playwright.sync_api import expect
+
+from tests.ui.case import PHONE, UiCase
+
+
+class OnALaptop(UiCase):
+    def test_the_demo_tells_truthfully_what_the_stops_say(self) -> None:
+        page = self.page
+        page.goto(f"{self.url}/jobs/1/prove")
+        expect(page.get_by_text(re.compile("^Plan A, bedded: 10.7 m shorter than as found"))).to_be_visible()
+        expect(page.get_by_text("It was the brakes.")).to_be_visible()
+        expect(page.get_by_text("it is not worth it")).to_be_visible()
+        self.fits()
+        self.axe()
+        page.emulate_media(color_scheme="dark")
+        self.axe()
+        self.no_errors()
+
+    def test_a_stop_is_struck_out_with_a_reason_and_counted_again(self) -> None:
+        page = self.page
+        page.goto(f"{self.url}/jobs/1/prove")
+        expect(page.get_by_text("19 stops count in 4 sets")).to_be_visible()
+        page.get_by_role("button", name="Strike out stop 1", exact=True).click()
+        page.get_by_role("textbox", name="why it does not count").fill("a dog ran out")
+        page.get_by_role("button", name="Strike it out").click()
+        expect(page.get_by_text("18 stops count in 4 sets")).to_be_visible()
+        expect(page.get_by_text(re.compile("a dog ran out"))).to_be_visible()
+        page.get_by_role("button", name="Count stop 1 again").click()
+        expect(page.get_by_text("19 stops count in 4 sets")).to_be_visible()
+        self.no_errors()
+
+    def test_another_tab_hears_of_a_stop(self) -> None:
+        page, other = self.page, self.new_page()
+        for tab in (page, other):
+            tab.goto(f"{self.url}/jobs/1/prove")
+            expect(tab.get_by_text("19 stops count in 4 sets")).to_be_visible()
+        page.get_by_role("textbox", name="distance", exact=True).fill("37")
+        page.get_by_role("button", name="Keep this stop").click()
+        expect(other.get_by_text("20 stops count in 4 sets")).to_be_visible()
+        self.no_errors()
+
+
+class OnAPhone(UiCase):
+    width, height = PHONE
+    touch = True
+
+    def test_a_new_job_gets_its_first_stops_from_nothing_and_off_line(self) -> None:
+        page = self.page
+        new = page.request.post(f"{self.url}/api/jobs/new", data={"name": "estate", "layout": "car_front_rear"}).json()
+        page.goto(f"{self.url}/jobs/{new['id']}/prove")
+        expect(page.get_by_text(re.compile("^No stop yet"))).to_be_visible()
+        page.get_by_role("button", name="Add the set").tap()
+        expect(page.get_by_role("button", name="Keep this stop")).to_be_visible()
+        for distance in ("48.2", "49 m"):
+            page.get_by_role("textbox", name="distance", exact=True).fill(distance)
+            page.get_by_role("button", name="Keep this stop").tap()
+            expect(page.get_by_role("textbox", name="distance", exact=True)).to_have_value("")
+        expect(page.get_by_text("2 stops count in 1 set")).to_be_visible()
+        page.get_by_role("textbox", name="distance", exact=True).fill("far")
+        page.get_by_role("button", name="Keep this stop").tap()
+        expect(page.get_by_role("alert")).to_contain_text("far")
+        page.context.set_offline(True)
+        page.get_by_role("textbox", name="distance", exact=True).fill("47.5")
+        page.get_by_role("button", name="Keep this stop").tap()
+        expect(page.get_by_role("status", name="Not stored yet")).to_contain_text("1 change waits: a stop of as found")
+        page.context.set_offline(False)
+        expect(page.get_by_text("3 stops count in 1 set")).to_be_visible()
+        self.fits()
+        self.axe()
+        self.no_errors("422", "ERR_INTERNET_DISCONNECTED")
+
+
+if __name__ == "__main__":
+    unittest.main()
