@@ -9,6 +9,7 @@ from pydantic_core import PydanticCustomError
 from kobrix.core.constants import USUAL_DOUBTS
 from kobrix.core.errors import BadEntry, NotFound
 from kobrix.fileformat.base import Name, Part, unique
+from kobrix.fileformat.building import Building
 from kobrix.fileformat.fit import Fitting, ListedPart
 from kobrix.fileformat.models import Setup, System, Vehicle
 from kobrix.fileformat.proving import Proving
@@ -28,6 +29,7 @@ class Plan(Part):
     vehicle: dict[str, Any] = {}
     note: str = Field("", max_length=400)
     fit: Fitting | None = None
+    build: Building | None = None
 
 
 class Photo(Part):

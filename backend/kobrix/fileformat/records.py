@@ -73,6 +73,17 @@ class Signed(Sparse):
     minutes: Annotated[float | None, Field(ge=0, le=100_000)] = None
 
 
+class Seen(Sparse):
+    """How it was: a photograph or a sentence at a step, whether the old part goes back, and the bag its bolts are in."""
+
+    setup: Name
+    step: Words
+    words: Text
+    sha256: Annotated[str | None, Field(pattern=r"^[0-9a-f]{64}$")] = None
+    goes_back: bool | None = None
+    bag: Annotated[int | None, Field(ge=1, le=999)] = None
+
+
 class Bled(Sparse):
     """A bleed screw that was bled: how much came out, and whether the last of it had bubbles."""
 
@@ -104,9 +115,9 @@ class Struck(Part):
 
 
 BODIES: dict[str, type[Part]] = {
-    "stop": Stop, "push": StandPush, "hold": Hold, "signed": Signed, "bled": Bled, "bedded": Bedded, "struck": Struck,
+    "stop": Stop, "push": StandPush, "hold": Hold, "signed": Signed, "seen": Seen, "bled": Bled, "bedded": Bedded, "struck": Struck,
 }  # fmt: skip
-RecordKind = Literal["stop", "push", "hold", "signed", "bled", "bedded", "struck"]
+RecordKind = Literal["stop", "push", "hold", "signed", "seen", "bled", "bedded", "struck"]
 
 
 class FiledRecord(Part):

@@ -1,5 +1,6 @@
 """The stages of the job in their order. A stage is one folder, and one line here."""
 
+from kobrix.stages.build.stage import BUILD
 from kobrix.stages.common import Stage
 from kobrix.stages.fit.stage import FIT
 from kobrix.stages.match.stage import MATCH
@@ -7,7 +8,7 @@ from kobrix.stages.measure.stage import MEASURE
 from kobrix.stages.prove.stage import PROVE
 from kobrix.stages.size.stage import SIZE
 
-STAGES: tuple[Stage, ...] = (MEASURE, SIZE, MATCH, FIT, PROVE)
+STAGES: tuple[Stage, ...] = (MEASURE, SIZE, MATCH, FIT, BUILD, PROVE)
 
 
 # The work in its order; a stage that is not built yet is only named.

@@ -804,6 +804,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/build": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Job Build
+         * @description Build of one setup of a job; of its first plan where none is named.
+         */
+        get: operations["job_build_api_jobs__job_id__build_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/prove": {
         parameters: {
             query?: never;
@@ -867,6 +887,18 @@ export interface components {
             lighter_percent: number;
             /** Longer Mm */
             longer_mm: number | null;
+        };
+        /**
+         * AlsoView
+         * @description A change that a person added, and its place in the list.
+         */
+        AlsoView: {
+            /** Kind */
+            kind: string;
+            /** Words */
+            words: string;
+            /** At */
+            at: number;
         };
         /**
          * Balance
@@ -1069,6 +1101,48 @@ export interface components {
             sentence: string;
         };
         /**
+         * BuildView
+         * @description Build of one setup, as of a `revision`.
+         */
+        BuildView: {
+            /**
+             * Page
+             * @constant
+             */
+            page: "build";
+            /** Revision */
+            revision: number;
+            /** Setup */
+            setup: string;
+            /** Changes */
+            changes: string[];
+            /** Days */
+            days: components["schemas"]["DayView"][];
+            order: components["schemas"]["OrderView"] | null;
+            /** Also */
+            also: components["schemas"]["AlsoView"][];
+            /** Kinds */
+            kinds: string[];
+            /** With Axle */
+            with_axle: string[];
+            /** Total */
+            total: number;
+            /** Done */
+            done: number;
+            /** Critical */
+            critical: number;
+            /** Signed */
+            signed: number;
+            /** Open Since */
+            open_since: string | null;
+            /** Now */
+            now: string | null;
+            /** Wrench */
+            wrench: string;
+            /** Certified */
+            certified: boolean;
+        };
+        /**
          * Candidate
          * @description What a fitting in the hand may be.
          */
@@ -1154,7 +1228,7 @@ export interface components {
         Changed: {
             job: components["schemas"]["JobOut"];
             /** Shown */
-            shown: components["schemas"]["MeasureView"] | components["schemas"]["SizeView"] | components["schemas"]["FitView"] | components["schemas"]["ProveView"] | null;
+            shown: components["schemas"]["MeasureView"] | components["schemas"]["SizeView"] | components["schemas"]["FitView"] | components["schemas"]["BuildView"] | components["schemas"]["ProveView"] | null;
         };
         /**
          * Choice
@@ -1323,6 +1397,24 @@ export interface components {
             sentence: string;
         };
         /**
+         * DayView
+         * @description What is done in one go: its groups and its steps in order; `open`: with the hydraulic system open.
+         */
+        DayView: {
+            /** Key */
+            key: string;
+            /** Title */
+            title: string;
+            /** Groups */
+            groups: string[];
+            /** Steps */
+            steps: components["schemas"]["WorkStep"][];
+            /** Done */
+            done: number;
+            /** Tools */
+            tools: string[];
+        };
+        /**
          * Derived
          * @description What follows at once from the entries.
          */
@@ -1407,6 +1499,24 @@ export interface components {
             vented: boolean;
             /** Thickness Mm */
             thickness_mm: number | null;
+        };
+        /**
+         * Done
+         * @description That a step is done: by whom and when, and with what torque from where; `key` of its record.
+         */
+        Done: {
+            /** Key */
+            key: string;
+            /** At */
+            at: string;
+            /** By */
+            by: string;
+            /** Torque */
+            torque: string;
+            /** Source */
+            source: string;
+            /** Note */
+            note: string;
         };
         /**
          * DoubtedEntry
@@ -1898,6 +2008,40 @@ export interface components {
             entries: components["schemas"]["Entry"][];
             /** Remove */
             remove: components["schemas"]["Edit"][];
+        };
+        /**
+         * GroupView
+         * @description A group of changes that are done together.
+         */
+        GroupView: {
+            /** Name */
+            name: string;
+            /** Letter */
+            letter: string;
+            /** Words */
+            words: string;
+            /** Opens */
+            opens: boolean;
+        };
+        /**
+         * HalfDone
+         * @description The vehicle with some groups done: what may be driven so, and why not; `chance`: rear first in plausible vehicles.
+         */
+        HalfDone: {
+            /** Done */
+            done: string[];
+            /** Letters */
+            letters: string;
+            /** May Drive */
+            may_drive: boolean;
+            /** Dangers */
+            dangers: string[];
+            /** Push N */
+            push_n: number | null;
+            /** Chance */
+            chance: number | null;
+            /** On Best */
+            on_best: boolean;
         };
         /**
          * HandIn
@@ -2713,6 +2857,28 @@ export interface components {
             photos: components["schemas"]["Photo"][];
         };
         /**
+         * OrderView
+         * @description The order of the groups: every half-done state, and the best way through them; empty where the systems are not the same.
+         */
+        OrderView: {
+            /** Groups */
+            groups: components["schemas"]["GroupView"][];
+            /** States */
+            states: components["schemas"]["HalfDone"][];
+            /** Best */
+            best: string[];
+            /** Orders */
+            orders: number;
+            /** Orders Out Of Red */
+            orders_out_of_red: number;
+            /** Decel G */
+            decel_g: number;
+            /** Sentence */
+            sentence: string;
+            /** Edits */
+            edits: components["schemas"]["Edit"][];
+        };
+        /**
          * OwnParts
          * @description What is fitted at one axle.
          */
@@ -3018,7 +3184,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "stop" | "push" | "hold" | "signed" | "bled" | "bedded" | "struck";
+            kind: "stop" | "push" | "hold" | "signed" | "seen" | "bled" | "bedded" | "struck";
             /** Body */
             body: {
                 [key: string]: unknown;
@@ -3278,6 +3444,24 @@ export interface components {
             shim_needed_mm: number | null;
             /** Effective Radius Mm */
             effective_radius_mm: number | null;
+        };
+        /**
+         * SeenView
+         * @description How it was at a step.
+         */
+        SeenView: {
+            /** Key */
+            key: string;
+            /** At */
+            at: string;
+            /** Words */
+            words: string;
+            /** Sha256 */
+            sha256: string | null;
+            /** Goes Back */
+            goes_back: boolean | null;
+            /** Bag */
+            bag: number | null;
         };
         /**
          * SensitiveEntry
@@ -4021,6 +4205,57 @@ export interface components {
              * @default 1
              */
             travel_weight: number;
+        };
+        /**
+         * WorkStep
+         * @description A step of the work; `waits`: the steps that must be done first and are not; `torque`: what its maker states, "" not known.
+         */
+        WorkStep: {
+            /** Key */
+            key: string;
+            /** Row */
+            row: string;
+            /** Where */
+            where: string;
+            /** Place */
+            place: string;
+            /** Phase */
+            phase: number;
+            /** Phase Words */
+            phase_words: string;
+            /** Text */
+            text: string;
+            /** Short */
+            short: string;
+            /** Caution */
+            caution: string;
+            /** Record */
+            record: string;
+            /** Tools */
+            tools: string[];
+            /** Critical */
+            critical: boolean;
+            /** Asks Torque */
+            asks_torque: boolean;
+            /** Torque */
+            torque: string;
+            /** Source */
+            source: string;
+            /** Torque At */
+            torque_at: number | null;
+            /** Too Much */
+            too_much: boolean;
+            /** Before */
+            before: string[];
+            /** Waits */
+            waits: string[];
+            /** Part */
+            part: string;
+            /** Part At */
+            part_at: number | null;
+            done: components["schemas"]["Done"] | null;
+            /** Seen */
+            seen: components["schemas"]["SeenView"][];
         };
         /**
          * WorkingIn
@@ -7524,6 +7759,84 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    job_build_api_jobs__job_id__build_get: {
+        parameters: {
+            query?: {
+                setup?: string | null;
+            };
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BuildView"];
+                };
             };
             /** @description Forbidden */
             403: {

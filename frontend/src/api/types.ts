@@ -83,3 +83,7 @@ export type ProveView = Shapes['ProveView'];
 export type StopSetView = Shapes['StopSetView'];
 export type StopView = Shapes['StopView'];
 export type PairView = Shapes['PairView'];
+export type BuildView = Shapes['BuildView'];
+export type DayView = Shapes['DayView'];
+export type WorkStep = Shapes['WorkStep'];
+export type OrderView = Shapes['OrderView'];

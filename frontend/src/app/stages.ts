@@ -27,5 +27,6 @@ export const STAGES: readonly Stage[] = [
   stage('size', 'size', async () => (await import('../stages/size/SizePage')).SizePage),
   stage('match', null, async () => (await import('../stages/match/MatchPage')).MatchPage),
   stage('prove', 'prove', async () => (await import('../stages/prove/ProvePage')).ProvePage),
+  stage('build', 'build', async () => (await import('../stages/build/BuildPage')).BuildPage, 'plan'),
   stage('fit', 'fit', async () => (await import('../stages/fit/FitPage')).FitPage, 'plan'),
 ];

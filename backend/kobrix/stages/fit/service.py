@@ -3,15 +3,13 @@
 from datetime import date
 from functools import lru_cache
 
-from kobrix.core.work.steps import Change, in_order
 from kobrix.evaluate.ask import fit as ask_fit
-from kobrix.evaluate.ask.steps import derived
+from kobrix.evaluate.plan_changes import changes_of
 from kobrix.evaluate.solve import ByContent
 from kobrix.fileformat.asked import Asked
 from kobrix.fileformat.fit import Fitting, Joint
 from kobrix.fileformat.job import AS_FOUND, Job
 from kobrix.fileformat.quantities import read
-from kobrix.fileformat.tables import table
 from kobrix.stages.common import Standing, StoredJob
 from kobrix.stages.fit import lines, words
 from kobrix.stages.fit.lines import Placed
@@ -20,15 +18,6 @@ from kobrix.stages.fit.section import hose_view, sections_of
 from kobrix.stages.fit.shapes import Candidate, FitView, HandIn, HandOut, JointView
 
 _NO_JOINT = Joint()
-
-
-def changes_of(job: Job, name: str) -> list[Change]:
-    """What the setup by `name` changes against the one as found, in the order of the table."""
-    if name == AS_FOUND:
-        return []
-    found, plan = job.setup(AS_FOUND), job.setup(name)
-    told = [{"systems": [s.model_dump(exclude_none=True) for s in setup.systems]} for setup in (found, plan)]
-    return in_order(table("build-steps"), derived(*told))
 
 
 def _fitting(job: Job, name: str) -> Fitting:

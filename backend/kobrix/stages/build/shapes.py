@@ -1,0 +1,132 @@
+"""What Build shows of a plan: which group comes first, and every step with what must be done before it."""
+
+from typing import Literal
+
+from typing_extensions import TypedDict
+
+from kobrix.fileformat.paths import Edit
+
+
+class Done(TypedDict):
+    """That a step is done: by whom and when, and with what torque from where; `key` of its record."""
+
+    key: str
+    at: str
+    by: str
+    torque: str
+    source: str
+    note: str
+
+
+class SeenView(TypedDict):
+    """How it was at a step."""
+
+    key: str
+    at: str
+    words: str
+    sha256: str | None
+    goes_back: bool | None
+    bag: int | None
+
+
+class WorkStep(TypedDict):
+    """A step of the work; `waits`: the steps that must be done first and are not; `torque`: what its maker states, "" not known."""
+
+    key: str
+    row: str
+    where: str
+    place: str
+    phase: int
+    phase_words: str
+    text: str
+    short: str
+    caution: str
+    record: str
+    tools: list[str]
+    critical: bool
+    asks_torque: bool
+    torque: str
+    source: str
+    torque_at: int | None
+    too_much: bool
+    before: list[str]
+    waits: list[str]
+    part: str
+    part_at: int | None
+    done: Done | None
+    seen: list[SeenView]
+
+
+class DayView(TypedDict):
+    """What is done in one go: its groups and its steps in order; `open`: with the hydraulic system open."""
+
+    key: str
+    title: str
+    groups: list[str]
+    steps: list[WorkStep]
+    done: int
+    tools: list[str]
+
+
+class GroupView(TypedDict):
+    """A group of changes that are done together."""
+
+    name: str
+    letter: str
+    words: str
+    opens: bool
+
+
+class HalfDone(TypedDict):
+    """The vehicle with some groups done: what may be driven so, and why not; `chance`: rear first in plausible vehicles."""
+
+    done: list[str]
+    letters: str
+    may_drive: bool
+    dangers: list[str]
+    push_n: float | None
+    chance: float | None
+    on_best: bool
+
+
+class OrderView(TypedDict):
+    """The order of the groups: every half-done state, and the best way through them; empty where the systems are not the same."""
+
+    groups: list[GroupView]
+    states: list[HalfDone]
+    best: list[str]
+    orders: int
+    orders_out_of_red: int
+    decel_g: float
+    sentence: str
+    edits: list[Edit]
+
+
+class AlsoView(TypedDict):
+    """A change that a person added, and its place in the list."""
+
+    kind: str
+    words: str
+    at: int
+
+
+class BuildView(TypedDict):
+    """Build of one setup, as of a `revision`."""
+
+    page: Literal["build"]
+    revision: int
+    setup: str
+    changes: list[str]
+    days: list[DayView]
+    order: OrderView | None
+    also: list[AlsoView]
+    kinds: list[str]
+    with_axle: list[str]
+    total: int
+    done: int
+    critical: int
+    signed: int
+    open_since: str | None
+    now: str | None
+    wrench: str
+    certified: bool

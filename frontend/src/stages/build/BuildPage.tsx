@@ -1,0 +1,295 @@
+/** Build: the work in an order that a person with one clean thumb can follow, leave and come back to. */
+import { useMemo, useState } from 'react';
+import styled from 'styled-components';
+import type { BuildView } from '../../api/types';
+import { StagePage, type StageProps } from '../../page/StagePage';
+import { WorkSheet } from '../../page/WorkSheet';
+import { Choose } from '../../ui/Choose';
+import { DataTable } from '../../ui/DataTable';
+import { Field } from '../../ui/Field';
+import { Mark } from '../../ui/Mark';
+import { PressButton } from '../../ui/PressButton';
+import { useAwake } from '../../ui/useAwake';
+import { useWidth } from '../../ui/useWidth';
+import { capital, percent } from '../../units/format';
+import { force, written } from '../../units/display';
+import { Ladder } from './Order';
+import { StepCard } from './StepCard';
+import { Strips } from './Strips';
+import { useBuild, type Build } from './useBuild';
+
+const Body = styled.div`
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  > section + section,
+  .side > section + section {
+    border-top: var(--r-hair) solid var(--ink);
+  }
+  .side {
+    display: grid;
+    grid-template-columns: minmax(0, 1fr);
+    align-content: start;
+  }
+  .tools {
+    columns: 3 150px;
+    margin: 0;
+    padding: 0;
+    list-style: none;
+    font: var(--w-firm) var(--t-text) / var(--read) var(--text);
+  }
+  .also {
+    display: flex;
+    flex-wrap: wrap;
+    gap: var(--s6) var(--s14);
+    align-items: end;
+  }
+  ul.named {
+    list-style: none;
+    margin: 0;
+    padding: 0;
+    font: var(--w-firm) var(--t-text) / var(--read) var(--text);
+  }
+  &[data-wide] {
+    grid-template-columns: minmax(0, 1fr) 396px;
+  }
+  &[data-wide] > .side + .side {
+    border-left: var(--r-hair) solid var(--rule);
+    padding-left: var(--s16);
+    margin-left: var(--s16);
+  }
+`;
+const Alarm = styled.p`
+  display: flex;
+  gap: var(--s8);
+  align-items: center;
+  padding: var(--s6) 0;
+  border-bottom: var(--r-hair) solid var(--ink);
+  color: var(--caution);
+  && {
+    font: var(--w-strong) var(--t-head) / var(--snug) var(--letter);
+  }
+  svg {
+    flex: none;
+  }
+`;
+
+function openFor(since: string): string {
+  const minutes = Math.max(0, Math.round((Date.now() - new Date(since).getTime()) / 60000));
+  const at = new Date(since).toLocaleTimeString(undefined, { timeStyle: 'short' });
+  if (minutes < 60) return `${at}, ${minutes} min`;
+  const hours = Math.floor(minutes / 60);
+  return hours < 48
+    ? `${at}, ${hours} h ${minutes % 60} min`
+    : `${new Date(since).toLocaleDateString(undefined, { dateStyle: 'medium' })}`;
+}
+
+function OrderSection({ build }: { build: Build }) {
+  const { order } = build.view;
+  const [ref, width] = useWidth<HTMLDivElement>(700);
+  const [table, setTable] = useState(width < 560);
+  if (order === null) return null;
+  const days = build.view.days.map((d) => d.groups.join()).join('|');
+  const planned = order.best.join('|') === days;
+  return (
+    <section aria-label="Order of the groups" ref={ref}>
+      <h2>
+        What comes first
+        <em>{order.sentence}</em>
+      </h2>
+      {table || width < 560 ? (
+        <DataTable
+          caption="Half-done states"
+          head={['done', `push for ${order.decel_g} g`, 'rear first', 'driven so']}
+          rows={order.states.map((s) => [
+            s.done.length === 0 ? 'as found' : s.done.join(' and '),
+            s.push_n === null ? '' : written(force(s.push_n)),
+            s.chance === null ? '' : percent(s.chance),
+            s.may_drive ? 'slowly' : s.dangers.join(', '),
+          ])}
+        />
+      ) : (
+        <Ladder order={order} width={width} />
+      )}
+      <p className="quiet">
+        {order.groups.map((g) => `${g.letter}: ${g.name} (${g.words})`).join('; ')}. One side done and the other not is
+        never driven.
+      </p>
+      <div className="also noprint">
+        {!planned && (
+          <PressButton data-first="" onPress={() => void build.onEdits('the groups one after the other', order.edits)}>
+            Steps in this order: {order.best.join(', ')}
+          </PressButton>
+        )}
+        {build.view.days.length > 1 && (
+          <PressButton onPress={() => void build.onEdits('all in one go', [{ op: 'remove', path: '/build/days' }])}>
+            All in one go
+          </PressButton>
+        )}
+        {width >= 560 && (
+          <PressButton data-plain="" onPress={() => setTable(!table)}>
+            {table ? 'ladder' : 'table'}
+          </PressButton>
+        )}
+      </div>
+    </section>
+  );
+}
+
+const KIND_WORDS = (kind: string) => kind.replaceAll('_', ' ');
+function Also({ build }: { build: Build }) {
+  const { view } = build;
+  const [kind, setKind] = useState('switch');
+  const [axle, setAxle] = useState('rear');
+  const wants = view.with_axle.includes(kind);
+  const value = wants ? { kind, axle } : { kind };
+  return (
+    <section aria-label="What else is done" className="noprint">
+      <h2>What else is done</h2>
+      <p className="quiet">
+        {view.changes.length === 0
+          ? 'This setup changes nothing against as found.'
+          : `The plan changes: ${view.changes.join(', ')}.`}
+      </p>
+      {view.also.length > 0 && (
+        <ul className="named">
+          {view.also.map((a) => (
+            <li key={a.at}>
+              {a.words}{' '}
+              <PressButton
+                data-plain=""
+                aria-label={`Leave out ${a.words}`}
+                onPress={() =>
+                  void build.onEdits(`${a.words} left out`, [{ op: 'remove', path: `/build/also/${a.at}` }])
+                }
+              >
+                leave out
+              </PressButton>
+            </li>
+          ))}
+        </ul>
+      )}
+      <div className="also">
+        <Choose
+          label="one change more"
+          value={kind}
+          options={view.kinds.map((k) => ({ id: k, label: KIND_WORDS(k) }))}
+          onChange={setKind}
+        />
+        {wants && (
+          <Choose
+            label="axle"
+            value={axle}
+            options={[
+              { id: 'front', label: 'front' },
+              { id: 'rear', label: 'rear' },
+            ]}
+            onChange={setAxle}
+          />
+        )}
+        <PressButton
+          onPress={() =>
+            void build.onEdits(`${KIND_WORDS(kind)} too`, [
+              view.also.length > 0
+                ? { op: 'insert', path: '/build/also/-', value }
+                : { path: '/build/also', value: [value] },
+            ])
+          }
+        >
+          Add its steps
+        </PressButton>
+        <Field
+          saysRefused
+          label="most your torque wrench shows"
+          value={view.wrench}
+          placeholder="110 N m"
+          onCommit={(text) => build.onEdits('the wrench', [{ path: '/build/wrench_most_nm', text }])}
+        />
+      </div>
+    </section>
+  );
+}
+
+function said(view: BuildView): string {
+  if (view.total === 0) return 'No steps: this setup changes nothing yet.';
+  return `${view.done} of ${view.total} steps done, ${view.signed} of ${view.critical} critical ones signed`;
+}
+
+export function BuildPage({ job, view, stages }: StageProps<'build'>) {
+  const build = useBuild(job, view);
+  const { steps, onLook, every } = build;
+  const awake = useAwake(view.done > 0 && view.done < view.total);
+  const targets = useMemo(
+    () =>
+      every.map((s) => ({ id: s.key, label: `${s.short}, ${s.where}`, note: s.phase_words, go: () => onLook(s.key) })),
+    [every, onLook],
+  );
+  return (
+    <StagePage
+      job={job}
+      stages={stages}
+      stage="build"
+      title="Build"
+      setup={view.setup}
+      targets={targets}
+      onUndo={steps.onUndo}
+      onRedo={steps.onRedo}
+    >
+      {(head, wide) => {
+        const card = build.step !== null && (
+          <section aria-label="Now">
+            <StepCard build={build} />
+          </section>
+        );
+        return (
+          <WorkSheet
+            head={head}
+            wide={wide}
+            title="Build"
+            said={said(view)}
+            setup={view.setup}
+            setups={job.setups}
+            onSetup={build.onSetup}
+            steps={steps}
+            cautions={`Stands on hard ground before you go under it. Torques are the maker’s, never ours. One wrong joint loses all braking. ${view.certified ? 'Aircraft: by certified persons only. ' : ''}${awake ? '' : 'The screen may go to sleep: what is done stays done.'}`}
+          >
+            {view.open_since !== null && (
+              <Alarm role="status">
+                <Mark state="caution" size={18} />
+                Hydraulic system open since {openFor(view.open_since)}: do not drive
+              </Alarm>
+            )}
+            <Body data-wide={wide || undefined}>
+              {!wide && card}
+              <div className="side">
+                {view.days.map((day) => (
+                  <section key={day.key} aria-label={`Steps: ${day.title}`}>
+                    <h2>
+                      {view.days.length > 1 ? capital(day.title) : 'Every step'}
+                      <em>
+                        {day.done} of {day.steps.length}; a rivet is signed for
+                      </em>
+                    </h2>
+                    <Strips day={day} build={build} />
+                  </section>
+                ))}
+                <OrderSection build={build} />
+                <Also build={build} />
+                {view.days.length > 0 && (
+                  <section aria-label="Tools of the whole job">
+                    <h2>Tools of the whole job</h2>
+                    <ul className="tools">
+                      {[...new Set(view.days.flatMap((d) => d.tools))].map((tool) => (
+                        <li key={tool}>{tool}</li>
+                      ))}
+                    </ul>
+                  </section>
+                )}
+              </div>
+              {wide && <div className="side">{card}</div>}
+            </Body>
+          </WorkSheet>
+        );
+      }}
+    </StagePage>
+  );
+}

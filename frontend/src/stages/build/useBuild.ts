@@ -1,0 +1,67 @@
+/** What the parts of Build share: the view, the step that is looked at, and what is recorded. */
+import { useCallback, useState } from 'react';
+import { useSearchParams } from 'react-router';
+import { useSteps, type Steps } from '../../api/changes';
+import { useRecorder, type Recorder } from '../../api/records';
+import type { BuildView, FileEdit, Job, WorkStep } from '../../api/types';
+
+export interface Build {
+  job: Job;
+  view: BuildView;
+  steps: Steps;
+  every: readonly WorkStep[];
+  step: WorkStep | null;
+  /** The step after the one that is looked at, in the order of the work. */
+  next: WorkStep | null;
+  before: WorkStep | null;
+  onLook: (key: string | null) => void;
+  onSetup: (setup: string) => void;
+  record: Recorder;
+  /** Makers' torques and waits as the file has them. */
+  torques: readonly unknown[];
+  waiting: number;
+  onEdits: (label: string, edits: readonly (Partial<FileEdit> & { path: string; text?: string })[]) => Promise<unknown>;
+}
+
+export function useBuild(job: Job, view: BuildView): Build {
+  const [params, setParams] = useSearchParams();
+  const steps = useSteps(job, 'build', params.get('plan'));
+  const record = useRecorder(job.id);
+  const [looked, setLooked] = useState<string | null>(null);
+  const every = view.days.flatMap((d) => d.steps);
+  const at = Math.max(
+    0,
+    every.findIndex((s) => s.key === (looked ?? view.now)),
+  );
+  const step = every[at] ?? null;
+  const plans = job.document['plans'] as
+    { name: string; build?: { torques?: unknown[]; waits?: unknown[] } }[] | undefined;
+  const own = plans?.find((p) => p.name === view.setup)?.build;
+  const { onStep } = steps;
+  const onEdits = useCallback<Build['onEdits']>(
+    (label, edits) => onStep({ label, under: view.setup, edits: edits.map((e) => ({ ...e })) }, true),
+    [onStep, view.setup],
+  );
+  const onSetup = useCallback(
+    (setup: string) => {
+      setLooked(null);
+      setParams({ plan: setup }, { replace: true });
+    },
+    [setParams],
+  );
+  return {
+    job,
+    view,
+    steps,
+    every,
+    step,
+    next: every[at + 1] ?? null,
+    before: at > 0 ? (every[at - 1] ?? null) : null,
+    onLook: setLooked,
+    onSetup,
+    record,
+    torques: own?.torques ?? [],
+    waiting: own?.waits?.length ?? 0,
+    onEdits,
+  };
+}
