@@ -9,6 +9,8 @@ from pydantic_core import PydanticCustomError
 from kobrix.core.constants import USUAL_DOUBTS
 from kobrix.core.errors import BadEntry, NotFound
 from kobrix.fileformat.base import Name, Part, unique
+from kobrix.fileformat.bedding import Bedding
+from kobrix.fileformat.bleeding import Bleeding
 from kobrix.fileformat.building import Building
 from kobrix.fileformat.fit import Fitting, ListedPart
 from kobrix.fileformat.models import Setup, System, Vehicle
@@ -30,6 +32,8 @@ class Plan(Part):
     note: str = Field("", max_length=400)
     fit: Fitting | None = None
     build: Building | None = None
+    bleed: Bleeding | None = None
+    bed: Bedding | None = None
 
 
 class Photo(Part):

@@ -47,6 +47,7 @@ class StandPush(Sparse):
     rear_kpa: Annotated[Typed | None, q("rear_kpa", 0, 40000)] = None
     travel_mm: Annotated[Typed | None, q("travel_mm", 0, 400)] = None
     setup: Name
+    system: Words | None = None
     run: Annotated[int, Field(ge=1, le=99)] = 1
     simulated: bool | None = None
 
@@ -55,6 +56,7 @@ class Hold(Sparse):
     """A pedal held hard: the ruler at two times or more, and the circuits that were plugged."""
 
     setup: Name
+    system: Words | None = None
     plugged: list[Words] = Field(default=[], max_length=4)
     times_s: list[Annotated[Typed, q("time_s", 0, 600)]] = Field(min_length=2, max_length=20)
     travels_mm: list[Annotated[Typed, q("travel_mm", 0, 400)]] = Field(min_length=2, max_length=20)

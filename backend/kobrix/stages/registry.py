@@ -1,5 +1,7 @@
 """The stages of the job in their order. A stage is one folder, and one line here."""
 
+from kobrix.stages.bed.stage import BED
+from kobrix.stages.bleed.stage import BLEED
 from kobrix.stages.build.stage import BUILD
 from kobrix.stages.common import Stage
 from kobrix.stages.fit.stage import FIT
@@ -8,7 +10,7 @@ from kobrix.stages.measure.stage import MEASURE
 from kobrix.stages.prove.stage import PROVE
 from kobrix.stages.size.stage import SIZE
 
-STAGES: tuple[Stage, ...] = (MEASURE, SIZE, MATCH, FIT, BUILD, PROVE)
+STAGES: tuple[Stage, ...] = (MEASURE, SIZE, MATCH, FIT, BUILD, BLEED, BED, PROVE)
 
 
 # The work in its order; a stage that is not built yet is only named.

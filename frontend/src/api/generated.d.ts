@@ -824,6 +824,86 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/bleed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Job Bleed
+         * @description Bleed of one setup of a job; of its first plan where none is named.
+         */
+        get: operations["job_bleed_api_jobs__job_id__bleed_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/stand": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Job Stand
+         * @description One run of the stand test.
+         */
+        get: operations["job_stand_api_jobs__job_id__stand_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/gauges": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Simulated Gauges
+         * @description What simulated gauges and a ruler show of a push; it is marked where it is kept, and never counted.
+         */
+        post: operations["simulated_gauges_api_jobs__job_id__gauges_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/bed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Job Bed
+         * @description Bed of one setup of a job; of its first plan where none is named.
+         */
+        get: operations["job_bed_api_jobs__job_id__bed_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/prove": {
         parameters: {
             query?: never;
@@ -927,6 +1007,20 @@ export interface components {
             rear_lock_n: number[];
         };
         /**
+         * BandPoint
+         * @description What the model sees at a push [N]: P5, P50, P95 of a figure.
+         */
+        BandPoint: {
+            /** Force N */
+            force_n: number;
+            /** Low */
+            low: number;
+            /** Mid */
+            mid: number;
+            /** High */
+            high: number;
+        };
+        /**
          * Bar
          * @description The front's share of a balance bar.
          */
@@ -949,6 +1043,68 @@ export interface components {
             step_share: number | string;
         };
         /**
+         * BedCaution
+         * @description Something that stands against the recipe as it is.
+         */
+        BedCaution: {
+            /** Id */
+            id: string;
+            /**
+             * Level
+             * @enum {string}
+             */
+            level: "good" | "note" | "caution" | "danger";
+            /** Words */
+            words: string;
+        };
+        /**
+         * BedView
+         * @description Bed of one setup, as of a `revision`.
+         */
+        BedView: {
+            /**
+             * Page
+             * @constant
+             */
+            page: "bed";
+            /** Revision */
+            revision: number;
+            /** Setup */
+            setup: string;
+            /** Source */
+            source: string;
+            /** Ambient */
+            ambient: string;
+            /** Road */
+            road: string;
+            /** Cool To */
+            cool_to: string;
+            /** Stages */
+            stages: components["schemas"]["RecipeStage"][];
+            /** Slow Downs */
+            slow_downs: components["schemas"]["SlowDown"][];
+            /** Heat */
+            heat: components["schemas"]["StationHeat"][];
+            /** Cautions */
+            cautions: components["schemas"]["BedCaution"][];
+            /** Needed M */
+            needed_m: number | null;
+            /** Whole S */
+            whole_s: number | null;
+            /** Whole M */
+            whole_m: number | null;
+            /** Fits */
+            fits: number | null;
+            /** Refused */
+            refused: string;
+            /** Needs */
+            needs: number;
+            /** Driven */
+            driven: number;
+            /** Certified */
+            certified: boolean;
+        };
+        /**
          * Beyond
          * @description Why a push moves nothing more: what ended before it, of which control, and the path's push there.
          */
@@ -962,6 +1118,59 @@ export interface components {
             system: string;
             /** Pedal Force N */
             pedal_force_n: number;
+        };
+        /**
+         * BledView
+         * @description That a screw was bled.
+         */
+        BledView: {
+            /** Key */
+            key: string;
+            /** At */
+            at: string;
+            /** By */
+            by: string;
+            /** Bubbles */
+            bubbles: boolean | null;
+            /** Dry */
+            dry: boolean;
+            /** Volume */
+            volume: string;
+        };
+        /**
+         * BleedView
+         * @description Bleed of one setup, as of a `revision`.
+         */
+        BleedView: {
+            /**
+             * Page
+             * @constant
+             */
+            page: "bleed";
+            /** Revision */
+            revision: number;
+            /** Setup */
+            setup: string;
+            /** Schools */
+            schools: components["schemas"]["SchoolView"][];
+            /** School */
+            school: string;
+            /** Method */
+            method: string;
+            /** Fluid In */
+            fluid_in: string;
+            /** Fluid */
+            fluid: string;
+            /** Reservoir */
+            reservoir: string;
+            /** Low Mark */
+            low_mark: string;
+            /** Stroke */
+            stroke: string;
+            holds: components["schemas"]["HoldsView"];
+            stand: components["schemas"]["StandView"];
+            /** Certified */
+            certified: boolean;
         };
         /**
          * BoosterParts
@@ -1228,7 +1437,7 @@ export interface components {
         Changed: {
             job: components["schemas"]["JobOut"];
             /** Shown */
-            shown: components["schemas"]["MeasureView"] | components["schemas"]["SizeView"] | components["schemas"]["FitView"] | components["schemas"]["BuildView"] | components["schemas"]["ProveView"] | null;
+            shown: components["schemas"]["MeasureView"] | components["schemas"]["SizeView"] | components["schemas"]["FitView"] | components["schemas"]["BuildView"] | components["schemas"]["BleedView"] | components["schemas"]["BedView"] | components["schemas"]["ProveView"] | null;
         };
         /**
          * Choice
@@ -1880,6 +2089,32 @@ export interface components {
             doubts: number;
         };
         /**
+         * FittedView
+         * @description A figure that the test fitted, against the plan's.
+         */
+        FittedView: {
+            /** Name */
+            name: string;
+            /** Words */
+            words: string;
+            /** Value */
+            value: number;
+            /** Low */
+            low: number;
+            /** High */
+            high: number;
+            /** Plan */
+            plan: number | null;
+            /** Unit */
+            unit: string;
+            /** Off */
+            off: boolean;
+            /** Accept */
+            accept: string;
+            /** Edits */
+            edits: components["schemas"]["Edit"][];
+        };
+        /**
          * Found
          * @description What a search has found so far.
          */
@@ -2227,6 +2462,42 @@ export interface components {
             preferred: {
                 [key: string]: string;
             };
+        };
+        /**
+         * HoldView
+         * @description A pedal that was held: what the ruler says of it.
+         */
+        HoldView: {
+            /** Key */
+            key: string;
+            /** Plugged */
+            plugged: string[];
+            /** Readings */
+            readings: string;
+            /** Kind */
+            kind: string;
+            /** Loss Cm3 */
+            loss_cm3: number | null;
+            /** Loss Low Cm3 */
+            loss_low_cm3: number | null;
+            /** Loss High Cm3 */
+            loss_high_cm3: number | null;
+            /** Struck */
+            struck: string | null;
+        };
+        /**
+         * HoldsView
+         * @description All holds together: whether it leaks, and where.
+         */
+        HoldsView: {
+            /** Rows */
+            rows: components["schemas"]["HoldView"][];
+            /** Circuits */
+            circuits: string[];
+            /** Level */
+            level: ("good" | "note" | "caution" | "danger") | null;
+            /** Sentence */
+            sentence: string;
         };
         /**
          * HoseView
@@ -3173,6 +3444,60 @@ export interface components {
             cautions: string[];
         };
         /**
+         * PushView
+         * @description A push of the stand test as read, and its figures.
+         */
+        PushView: {
+            /** Key */
+            key: string;
+            /** Run */
+            run: number;
+            /** Force */
+            force: string;
+            /** Force N */
+            force_n: number;
+            /** Front */
+            front: string;
+            /** Front Kpa */
+            front_kpa: number | null;
+            /** Rear */
+            rear: string;
+            /** Rear Kpa */
+            rear_kpa: number | null;
+            /** Travel */
+            travel: string;
+            /** Travel Mm */
+            travel_mm: number | null;
+            /** Simulated */
+            simulated: boolean;
+            /** Struck */
+            struck: string | null;
+        };
+        /**
+         * RecipeStage
+         * @description A stage of the recipe as typed; `at`: its place in the file.
+         */
+        RecipeStage: {
+            /** At */
+            at: number;
+            /** From Kmh */
+            from_kmh: string;
+            /** To Kmh */
+            to_kmh: string;
+            /** Count */
+            count: number;
+            /** Decel G */
+            decel_g: string;
+            /** Gap S */
+            gap_s: string;
+            /** Gap M */
+            gap_m: string;
+            /** Cool S */
+            cool_s: string;
+            /** Cool Kmh */
+            cool_kmh: string;
+        };
+        /**
          * RecordIn
          * @description A record: its `key`, made where it was written (sent twice, it is kept once), its kind, what it says, and when it was
          *     written, where that was earlier.
@@ -3213,6 +3538,18 @@ export interface components {
             struck: string | null;
         };
         /**
+         * RotorAt
+         * @description A station's rotor at one slow-down [°C]: before, at its hottest, after; and what a simulated thermometer would show.
+         */
+        RotorAt: {
+            /** Start C */
+            start_c: number;
+            /** Peak C */
+            peak_c: number;
+            /** Simulated C */
+            simulated_c: number;
+        };
+        /**
          * RotorHeat
          * @description One rotor in a series of slow-downs; `peaks_c` null with the `reason`.
          */
@@ -3251,6 +3588,51 @@ export interface components {
             travel_mm: number;
             /** Push N */
             push_n: number;
+        };
+        /**
+         * SchoolView
+         * @description The order of the screws of one system.
+         */
+        SchoolView: {
+            /** System */
+            system: string;
+            /** Screws */
+            screws: components["schemas"]["ScrewView"][];
+            /** Total Cm3 */
+            total_cm3: number | null;
+            /** Total G */
+            total_g: number | null;
+            /** Strokes */
+            strokes: number | null;
+            /** Top Ups */
+            top_ups: number | null;
+            /** Order From */
+            order_from: string;
+            /** Warnings */
+            warnings: components["schemas"]["WarningView"][];
+            /** Refused */
+            refused: string;
+        };
+        /**
+         * ScrewView
+         * @description A bleed screw in its order: what comes out of it [cm³, g], strokes, and when the reservoir is filled up.
+         */
+        ScrewView: {
+            /** Name */
+            name: string;
+            /** Branch */
+            branch: string;
+            /** Screw */
+            screw: string;
+            /** Fluid Cm3 */
+            fluid_cm3: number | null;
+            /** Fluid G */
+            fluid_g: number | null;
+            /** Strokes */
+            strokes: number | null;
+            /** Top Up */
+            top_up: string;
+            bled: components["schemas"]["BledView"] | null;
         };
         /**
          * Search
@@ -3642,6 +4024,36 @@ export interface components {
             product: (number | null)[];
         };
         /**
+         * SimulateIn
+         * @description A push that simulated gauges are asked for, as typed.
+         */
+        SimulateIn: {
+            /** Setup */
+            setup: string;
+            /** System */
+            system?: string | null;
+            /** Force */
+            force: string;
+            /** Preferred */
+            preferred?: string | null;
+            /** Seed */
+            seed: number;
+        };
+        /**
+         * SimulateOut
+         * @description What simulated gauges and a ruler show.
+         */
+        SimulateOut: {
+            /** Force */
+            force: string;
+            /** Front Kpa */
+            front_kpa: number | null;
+            /** Rear Kpa */
+            rear_kpa: number | null;
+            /** Travel Mm */
+            travel_mm: number | null;
+        };
+        /**
          * SizeView
          * @description Every setup of a job at one wanted stop, as of a `revision`.
          */
@@ -3686,6 +4098,36 @@ export interface components {
             cg_height_mm: number | null;
         };
         /**
+         * SlowDown
+         * @description One slow-down: when and where it begins and ends, how fast, and the rotors by station.
+         */
+        SlowDown: {
+            /** Number */
+            number: number;
+            /** Stage */
+            stage: number;
+            /** Starts At S */
+            starts_at_s: number;
+            /** Ends At M */
+            ends_at_m: number;
+            /** From Kmh */
+            from_kmh: number;
+            /** To Kmh */
+            to_kmh: number;
+            /** Decel G */
+            decel_g: number;
+            /** Rotors */
+            rotors: {
+                [key: string]: components["schemas"]["RotorAt"] | null;
+            };
+            /** Fits */
+            fits: boolean;
+            /** Driven */
+            driven: string | null;
+            /** Key */
+            key: string | null;
+        };
+        /**
          * Solved
          * @description A setup that is complete enough to be followed: its control paths, the one of all controls last.
          */
@@ -3720,6 +4162,45 @@ export interface components {
             state: ("empty" | "begun" | "doubt" | "ready") | "later";
             /** Words */
             words: string;
+        };
+        /**
+         * StandView
+         * @description The stand test of one run: what was read, what it fits, and whether to drive.
+         */
+        StandView: {
+            /** System */
+            system: string;
+            /** Systems */
+            systems: string[];
+            /** Run */
+            run: number;
+            /** Runs */
+            runs: number[];
+            /** Pushes */
+            pushes: components["schemas"]["PushView"][];
+            /** Has Front */
+            has_front: boolean;
+            /** Has Rear */
+            has_rear: boolean;
+            /** Front */
+            front: components["schemas"]["BandPoint"][];
+            /** Rear */
+            rear: components["schemas"]["BandPoint"][];
+            /** Travel */
+            travel: components["schemas"]["BandPoint"][];
+            /** Verdict */
+            verdict: ("drive_slowly" | "look_again" | "do_not_drive") | null;
+            /** Reasons */
+            reasons: string[];
+            /** Fitted */
+            fitted: components["schemas"]["FittedView"][];
+            /** Travel Sentence */
+            travel_sentence: string;
+            /** Needs */
+            needs: number;
+            /** Refused */
+            refused: string;
+            signed: components["schemas"]["BledView"] | null;
         };
         /**
          * StateView
@@ -3766,6 +4247,30 @@ export interface components {
             torque_nm: number[];
             /** Clamp N */
             clamp_n: number[] | null;
+        };
+        /**
+         * StationHeat
+         * @description How hot a station gets over the whole recipe [°C], and what its pads want.
+         */
+        StationHeat: {
+            /** Name */
+            name: string;
+            /** Known */
+            known: boolean;
+            /** Peak C */
+            peak_c: number | null;
+            /** After Last C */
+            after_last_c: number | null;
+            /** After Cooling C */
+            after_cooling_c: number | null;
+            /** Cool To S */
+            cool_to_s: number | null;
+            /** Window Low */
+            window_low: string;
+            /** Window High */
+            window_high: string;
+            /** Most */
+            most: string;
         };
         /**
          * StationMoment
@@ -4205,6 +4710,19 @@ export interface components {
              * @default 1
              */
             travel_weight: number;
+        };
+        /**
+         * WarningView
+         * @description Something about the fluid or the order.
+         */
+        WarningView: {
+            /**
+             * Level
+             * @enum {string}
+             */
+            level: "good" | "note" | "caution" | "danger";
+            /** Words */
+            words: string;
         };
         /**
          * WorkStep
@@ -7836,6 +8354,321 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BuildView"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    job_bleed_api_jobs__job_id__bleed_get: {
+        parameters: {
+            query?: {
+                setup?: string | null;
+            };
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BleedView"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    job_stand_api_jobs__job_id__stand_get: {
+        parameters: {
+            query: {
+                run: number;
+                setup?: string | null;
+            };
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StandView"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    simulated_gauges_api_jobs__job_id__gauges_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SimulateIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SimulateOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    job_bed_api_jobs__job_id__bed_get: {
+        parameters: {
+            query?: {
+                setup?: string | null;
+            };
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BedView"];
                 };
             };
             /** @description Forbidden */

@@ -22,5 +22,7 @@ export const keys = {
     ['match choices', id, revision, setup, control] as const,
   yard: (id: number, revision: number, setup: string, limits: Record<string, string>) =>
     ['yard', id, revision, setup, limits] as const,
+  run: (id: number, revision: number, recorded: number, setup: string, run: number) =>
+    ['stand', id, revision, recorded, setup, run] as const,
   search: (id: number) => ['match', id] as const,
 };

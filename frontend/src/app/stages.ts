@@ -26,7 +26,9 @@ export const STAGES: readonly Stage[] = [
   stage('measure', 'measure', async () => (await import('../stages/measure/MeasurePage')).MeasurePage, 'plan'),
   stage('size', 'size', async () => (await import('../stages/size/SizePage')).SizePage),
   stage('match', null, async () => (await import('../stages/match/MatchPage')).MatchPage),
-  stage('prove', 'prove', async () => (await import('../stages/prove/ProvePage')).ProvePage),
-  stage('build', 'build', async () => (await import('../stages/build/BuildPage')).BuildPage, 'plan'),
   stage('fit', 'fit', async () => (await import('../stages/fit/FitPage')).FitPage, 'plan'),
+  stage('build', 'build', async () => (await import('../stages/build/BuildPage')).BuildPage, 'plan'),
+  stage('bleed', 'bleed', async () => (await import('../stages/bleed/BleedPage')).BleedPage, 'plan'),
+  stage('bed', 'bed', async () => (await import('../stages/bed/BedPage')).BedPage, 'plan'),
+  stage('prove', 'prove', async () => (await import('../stages/prove/ProvePage')).ProvePage),
 ];

@@ -74,8 +74,18 @@ const Strip = styled.ol`
       margin-top: 0;
     }
   }
+  span {
+    min-width: 0;
+  }
+  .mark {
+    flex: none;
+  }
   i {
     font-style: normal;
+    white-space: nowrap;
+    overflow: hidden;
+    text-overflow: ellipsis;
+    min-width: 0;
   }
 `;
 

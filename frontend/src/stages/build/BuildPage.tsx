@@ -1,7 +1,7 @@
 /** Build: the work in an order that a person with one clean thumb can follow, leave and come back to. */
 import { useMemo, useState } from 'react';
 import styled from 'styled-components';
-import type { BuildView } from '../../api/types';
+import type { BuildView, OrderView } from '../../api/types';
 import { StagePage, type StageProps } from '../../page/StagePage';
 import { WorkSheet } from '../../page/WorkSheet';
 import { Choose } from '../../ui/Choose';
@@ -83,11 +83,9 @@ function openFor(since: string): string {
     : `${new Date(since).toLocaleDateString(undefined, { dateStyle: 'medium' })}`;
 }
 
-function OrderSection({ build }: { build: Build }) {
-  const { order } = build.view;
+function OrderSection({ build, order }: { build: Build; order: OrderView }) {
   const [ref, width] = useWidth<HTMLDivElement>(700);
   const [table, setTable] = useState(width < 560);
-  if (order === null) return null;
   const days = build.view.days.map((d) => d.groups.join()).join('|');
   const planned = order.best.join('|') === days;
   return (
@@ -272,7 +270,7 @@ export function BuildPage({ job, view, stages }: StageProps<'build'>) {
                     <Strips day={day} build={build} />
                   </section>
                 ))}
-                <OrderSection build={build} />
+                {view.order !== null && <OrderSection build={build} order={view.order} />}
                 <Also build={build} />
                 {view.days.length > 0 && (
                   <section aria-label="Tools of the whole job">

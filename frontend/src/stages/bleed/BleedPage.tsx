@@ -1,0 +1,86 @@
+/** Bleed: get the air out, prove that nothing leaks, and prove the plan on stands before the first metre. */
+import styled from 'styled-components';
+import { StagePage, type StageProps } from '../../page/StagePage';
+import { WorkSheet } from '../../page/WorkSheet';
+import { useAwake } from '../../ui/useAwake';
+import { Holds } from './Holds';
+import { Screws } from './Screws';
+import { Stand } from './Stand';
+import { useBleed } from './useBleed';
+
+const Body = styled.div`
+  display: grid;
+  grid-template-columns: minmax(0, 1fr);
+  > div > section + section,
+  &:not([data-wide]) > div + div {
+    border-top: var(--r-hair) solid var(--ink);
+  }
+  &[data-wide] {
+    grid-template-columns: minmax(0, 5fr) minmax(0, 6fr);
+  }
+  &[data-wide] > div + div {
+    border-left: var(--r-hair) solid var(--rule);
+    padding-left: var(--s16);
+    margin-left: var(--s16);
+  }
+`;
+const NO_TARGETS: [] = [];
+
+export function BleedPage({ job, view, stages }: StageProps<'bleed'>) {
+  const bleed = useBleed(job, view);
+  const { steps } = bleed;
+  const screws = view.schools.flatMap((s) => s.screws);
+  const done = screws.filter((s) => s.bled !== null && s.bled.bubbles === false && !s.bled.dry).length;
+  useAwake(done > 0 && done < screws.length);
+  return (
+    <StagePage
+      job={job}
+      stages={stages}
+      stage="bleed"
+      title="Bleed"
+      setup={view.setup}
+      targets={NO_TARGETS}
+      onUndo={steps.onUndo}
+      onRedo={steps.onRedo}
+    >
+      {(head, wide) => (
+        <WorkSheet
+          head={head}
+          wide={wide}
+          title="Bleed"
+          said={`${done} of ${screws.length} screws without bubbles; then the stand test, before the first metre.`}
+          setup={view.setup}
+          setups={job.setups}
+          onSetup={bleed.onSetup}
+          steps={steps}
+          cautions={`Brake fluid eats paint, skin and eyes: glasses, gloves, water at hand. Stands on hard ground. Look at every opened joint twice: after the hold, and after the first drive. ${view.certified ? 'Aircraft: by certified persons only.' : ''}`}
+        >
+          <Body data-wide={wide || undefined}>
+            <div>
+              <section aria-label="Screws">
+                <h2>
+                  Bleed
+                  <em>a clear hose into a bottle; keep the reservoir full</em>
+                </h2>
+                <Screws bleed={bleed} />
+              </section>
+              <section aria-label="Hold the pedal">
+                <h2>Hold the pedal</h2>
+                <Holds bleed={bleed} />
+              </section>
+            </div>
+            <div>
+              <section aria-label="Stand test">
+                <h2>
+                  Stand test
+                  <em>on stands, engine off: a bathroom scale, a gauge at each end, a ruler</em>
+                </h2>
+                <Stand key={view.setup} bleed={bleed} />
+              </section>
+            </div>
+          </Body>
+        </WorkSheet>
+      )}
+    </StagePage>
+  );
+}
