@@ -24,7 +24,7 @@ ROWS: dict[str, set[str]] = {
     "store": {"fileformat", "core.errors", "jsonpatch", "jsonpointer", "pydantic_core", "typing_extensions"},
     "stages/common": {"core.errors", "evaluate", "fileformat", "store", "fastapi", "pydantic", "pydantic_core", "typing_extensions"},
     "stages": {"core", "evaluate", "fileformat", "exports", "devices", "store", "stages.common", "numpy", "fastapi", "pydantic", "pydantic_core", "typing_extensions"},
-    "exports": {"core"},
+    "exports": {"core", "ezdxf", "fpdf"},
     "devices": {"core", "numpy"},
     "demo": set(),
     "api": {"core", "fileformat", "evaluate", "store", "stages", "devices", "exports", "demo", "kobrix", "fastapi", "starlette", "pydantic", "pydantic_core", "typing_extensions"},

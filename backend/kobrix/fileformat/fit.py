@@ -136,12 +136,58 @@ class HoseStrings(Sparse):
     hose_mm: Annotated[Typed | None, q("hose_mm", 20, 3000)] = None
 
 
+class HolePattern(Sparse):
+    """A pattern of holes: on a circle, a rectangle's corners, or a pair; turned, its middle moved, drilled or tapped [mm]."""
+
+    kind: Literal["circle", "rectangle", "pair"]
+    holes: Annotated[int | None, Field(ge=1, le=40)] = None
+    bolt_circle_mm: Annotated[Typed | None, q("bolt_circle_mm", 5, 1000)] = None
+    width_mm: Annotated[Typed | None, q("width_mm", 5, 1000)] = None
+    height_mm: Annotated[Typed | None, q("height_mm", 5, 1000)] = None
+    spacing_mm: Annotated[Typed | None, q("spacing_mm", 5, 1000)] = None
+    hole_mm: Annotated[Typed | None, q("hole_mm", 1, 100)] = None
+    turn_deg: Annotated[Typed | None, q("turn_deg", -360, 360)] = None
+    tapped: bool | None = None
+
+
+class PlateShape(Sparse):
+    """A plate or bracket cut to a template: the pattern it is bolted to, the one that is bolted to it, how far that is moved [mm]."""
+
+    name: Name
+    old: HolePattern | None = None
+    new: HolePattern | None = None
+    shift_x_mm: Annotated[Typed | None, q("shift_x_mm", -500, 500)] = None
+    shift_y_mm: Annotated[Typed | None, q("shift_y_mm", -500, 500)] = None
+    bore_mm: Annotated[Typed | None, q("bore_mm", 1, 400)] = None
+    bore_at: Literal["old", "new"] | None = None
+    thickness_mm: Annotated[Typed | None, q("thickness_mm", 1, 60)] = None
+    material: Literal["steel", "aluminium"] | None = None
+
+
+class ParkingShape(Sparse):
+    """The parking brake of a plan: what is pulled, how far it gears down, and what presses at the wheels of one axle."""
+
+    axle: Literal["front", "rear"] | None = None
+    control: Literal["hand", "foot"] | None = None
+    control_ratio: Annotated[float | None, Field(gt=0, le=60)] = None
+    actuator: Literal["caliper", "shoes", "clamp"] | None = None
+    actuator_ratio: Annotated[float | None, Field(gt=0, le=60)] = None
+    clamp_n: Annotated[Typed | None, q("clamp_n", 1, 100000)] = None
+    drum_diameter_mm: Annotated[Typed | None, q("drum_diameter_mm", 60, 600)] = None
+    shoes: Literal["leading_trailing", "two_leading", "duo_servo"] | None = None
+    friction: Annotated[Typed | None, q("friction", 0.05, 1.2)] = None
+    effective_radius_mm: Annotated[Typed | None, q("effective_radius_mm", 20, 400)] = None
+    grade: Annotated[Typed | None, q("grade", 0, 1)] = None
+
+
 class Fitting(Sparse):
     """What a plan keeps of its fitting: joints by the place on the line map, wheel sections and hose strings by axle."""
 
     joints: dict[Annotated[str, Field(pattern=JOINT_KEY)], Joint] | None = Field(None, max_length=200)
     sections: dict[Literal["front", "rear"], WheelSection] | None = None
     hoses: dict[Literal["front", "rear"], HoseStrings] | None = None
+    plates: list[PlateShape] | None = Field(None, max_length=20)
+    parking: ParkingShape | None = None
 
 
 class ListedPart(Sparse):

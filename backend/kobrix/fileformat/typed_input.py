@@ -29,7 +29,7 @@ _TEXTS = {
 }
 _LISTS = {"pistons_mm", "diaphragms_mm", "nominal_diaphragms_mm"}
 _PRICES = {"price"}
-_COUNTS = {"count", "calipers", "wheels", "rotors_per_wheel"}
+_COUNTS = {"holes", "count", "calipers", "wheels", "rotors_per_wheel"}
 _TEXT_LIMIT = 400
 _LOOKED_AT = {"pedal_force_n": ("push", 5000.0), "decel_g": ("stop wanted", 3.0)}
 

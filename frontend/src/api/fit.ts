@@ -15,6 +15,9 @@ export const partsCsvUrl = (id: number, setup: string) =>
 export const yardCardUrl = (id: number, setup: string) =>
   `/api/jobs/${id}/yard.html?setup=${encodeURIComponent(setup)}`;
 
+export const plateUrl = (id: number, setup: string, at: number, kind: string, paper: string) =>
+  `/api/jobs/${id}/plates/${at}.${kind}?paper=${paper}&setup=${encodeURIComponent(setup)}`;
+
 /** The bands of a setup; asked for once somebody wants to see them. */
 export const useYard = (id: number, revision: number, setup: string, limits: Limits, enabled: boolean) =>
   useQuery({

@@ -804,6 +804,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/plates/{at}.{kind}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Plate File
+         * @description A plate at full size: for a cutter (DXF), as a drawing (SVG), or to be printed (PDF, on as many sheets as it takes).
+         */
+        get: operations["plate_file_api_jobs__job_id__plates__at___kind__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/build": {
         parameters: {
             query?: never;
@@ -2085,6 +2105,9 @@ export interface components {
             sections: components["schemas"]["SectionView"][];
             /** Hoses */
             hoses: components["schemas"]["HoseView"][];
+            /** Plates */
+            plates: components["schemas"]["PlateView"][];
+            parking: components["schemas"]["ParkingView"];
             /** Doubts */
             doubts: number;
         };
@@ -3201,6 +3224,72 @@ export interface components {
             cause: string | null;
         };
         /**
+         * ParkingState
+         * @description The parking brake in one state of load: the grade it holds nose up and nose down (none: any), the pull for the grade wanted [N],
+         *     and what it stops alone [g].
+         */
+        ParkingState: {
+            /** Load */
+            load: string;
+            /** Grade Up */
+            grade_up: number | null;
+            /** Grade Down */
+            grade_down: number | null;
+            /** Pull N */
+            pull_n: number | null;
+            /** Alone G */
+            alone_g: number;
+            /** Locks */
+            locks: boolean;
+            /**
+             * Level
+             * @enum {string}
+             */
+            level: "good" | "note" | "caution" | "danger";
+        };
+        /**
+         * ParkingView
+         * @description The parking brake: its sizes as typed, what is missing, and what it holds.
+         */
+        ParkingView: {
+            /** Path */
+            path: string;
+            /** Kept */
+            kept: string;
+            /** Control */
+            control: string;
+            /** Control Ratio */
+            control_ratio: string;
+            /** Actuator */
+            actuator: string;
+            /** Actuator Ratio */
+            actuator_ratio: string;
+            /** Clamp */
+            clamp: string;
+            /** Drum */
+            drum: string;
+            /** Shoes */
+            shoes: string;
+            /** Friction */
+            friction: string;
+            /** Radius */
+            radius: string;
+            /** Grade */
+            grade: string;
+            /** Needs */
+            needs: string[];
+            /** Refused */
+            refused: string;
+            /** Cable N */
+            cable_n: number | null;
+            /** States */
+            states: components["schemas"]["ParkingState"][];
+            /** Level */
+            level: ("good" | "note" | "caution" | "danger") | null;
+            /** Sentence */
+            sentence: string;
+        };
+        /**
          * Parts
          * @description A setup's parts, as a screen draws them.
          */
@@ -3347,6 +3436,77 @@ export interface components {
              * @default 0
              */
             at: number;
+        };
+        /**
+         * PlateHole
+         * @description A hole of a plate: its middle, its diameter, and how much edge it has and wants [mm].
+         */
+        PlateHole: {
+            /** Name */
+            name: string;
+            /** X Mm */
+            x_mm: number;
+            /** Y Mm */
+            y_mm: number;
+            /** Diameter Mm */
+            diameter_mm: number;
+            /** Edge Mm */
+            edge_mm: number;
+            /** Edge Needed Mm */
+            edge_needed_mm: number;
+            /**
+             * Level
+             * @enum {string}
+             */
+            level: "good" | "note" | "caution" | "danger";
+            /** Old */
+            old: boolean;
+        };
+        /**
+         * PlateView
+         * @description A plate or bracket: its patterns as typed, what is missing, or its holes, outline and webs.
+         */
+        PlateView: {
+            /** At */
+            at: number;
+            /** Path */
+            path: string;
+            /** Name */
+            name: string;
+            /** Old */
+            old: {
+                [key: string]: string;
+            };
+            /** New */
+            new: {
+                [key: string]: string;
+            };
+            /** Shift X */
+            shift_x: string;
+            /** Shift Y */
+            shift_y: string;
+            /** Bore */
+            bore: string;
+            /** Thickness */
+            thickness: string;
+            /** Material */
+            material: string;
+            /** Needs */
+            needs: string[];
+            /** Refused */
+            refused: string;
+            /** Holes */
+            holes: components["schemas"]["PlateHole"][];
+            /** Webs */
+            webs: components["schemas"]["WebView"][];
+            /** Extents Mm */
+            extents_mm: number[];
+            /** Corner Mm */
+            corner_mm: number;
+            /** Level */
+            level: ("good" | "note" | "caution" | "danger") | null;
+            /** Sentence */
+            sentence: string;
         };
         /**
          * PlusMinus
@@ -4723,6 +4883,23 @@ export interface components {
             level: "good" | "note" | "caution" | "danger";
             /** Words */
             words: string;
+        };
+        /**
+         * WebView
+         * @description What is left between two holes, where it is less than wanted [mm].
+         */
+        WebView: {
+            /** Between */
+            between: string;
+            /** Web Mm */
+            web_mm: number;
+            /** Needed Mm */
+            needed_mm: number;
+            /**
+             * Level
+             * @enum {string}
+             */
+            level: "good" | "note" | "caution" | "danger";
         };
         /**
          * WorkStep
@@ -8266,6 +8443,85 @@ export interface operations {
             header?: never;
             path: {
                 job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    plate_file_api_jobs__job_id__plates__at___kind__get: {
+        parameters: {
+            query?: {
+                setup?: string | null;
+                paper?: "A4" | "Letter";
+            };
+            header?: never;
+            path: {
+                job_id: number;
+                at: number;
+                kind: "dxf" | "svg" | "pdf";
             };
             cookie?: never;
         };

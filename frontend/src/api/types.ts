@@ -94,3 +94,5 @@ export type SchoolView = Shapes['SchoolView'];
 export type BandPoint = Shapes['BandPoint'];
 export type BedView = Shapes['BedView'];
 export type SlowDown = Shapes['SlowDown'];
+export type PlateView = Shapes['PlateView'];
+export type ParkingView = Shapes['ParkingView'];

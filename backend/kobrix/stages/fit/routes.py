@@ -1,15 +1,17 @@
 """Fit's door: the page, what is in the hand, and the parts list as a table."""
 
 from datetime import date
+from typing import Literal
 
 from fastapi import APIRouter
 from fastapi.responses import Response
 
 from kobrix.core.errors import BadEntry, BadPlace
+from kobrix.exports.drawings import as_dxf, as_pdf, as_svg
 from kobrix.exports.tables import as_csv
 from kobrix.stages.common import ERRORS, Database, Route, as_json, stored_job
 from kobrix.stages.fit.card import card_html
-from kobrix.stages.fit.service import chosen, fit_of, in_the_hand, shown
+from kobrix.stages.fit.service import chosen, fit_of, in_the_hand, plate_drawing, shown
 from kobrix.stages.fit.shapes import FitView, HandIn, HandOut, YardIn, YardPart, YardView
 from kobrix.stages.fit.yard import in_the_yard, yard_of
 
@@ -68,3 +70,20 @@ def yard_card(job_id: int, path: Database, setup: str | None = None) -> Response
     return Response(
         html, media_type="text/html; charset=utf-8", headers={"Content-Disposition": 'attachment; filename="yard-card.html"'}
     )
+
+
+@router.get("/jobs/{job_id}/plates/{at}.{kind}", response_class=Response)
+def plate_file(
+    job_id: int,
+    at: int,
+    kind: Literal["dxf", "svg", "pdf"],
+    path: Database,
+    setup: str | None = None,
+    paper: Literal["A4", "Letter"] = "A4",
+) -> Response:
+    """A plate at full size: for a cutter (DXF), as a drawing (SVG), or to be printed (PDF, on as many sheets as it takes)."""
+    job = stored_job(path, job_id).job
+    drawing = plate_drawing(job, chosen(job, setup), at)
+    content: str | bytes = as_pdf(drawing, paper) if kind == "pdf" else as_dxf(drawing) if kind == "dxf" else as_svg(drawing)
+    media = {"dxf": "image/vnd.dxf", "svg": "image/svg+xml", "pdf": "application/pdf"}[kind]
+    return Response(content, media_type=media, headers={"Content-Disposition": f'attachment; filename="plate-{at + 1}.{kind}"'})

@@ -6,6 +6,7 @@ from functools import lru_cache
 from kobrix.evaluate.ask import fit as ask_fit
 from kobrix.evaluate.plan_changes import changes_of
 from kobrix.evaluate.solve import ByContent
+from kobrix.exports.drawings import PlateDrawing
 from kobrix.fileformat.asked import Asked
 from kobrix.fileformat.fit import Fitting, Joint
 from kobrix.fileformat.job import AS_FOUND, Job
@@ -13,7 +14,9 @@ from kobrix.fileformat.quantities import read
 from kobrix.stages.common import Standing, StoredJob
 from kobrix.stages.fit import lines, words
 from kobrix.stages.fit.lines import Placed
+from kobrix.stages.fit.parking import parking_view
 from kobrix.stages.fit.parts import parts_list
+from kobrix.stages.fit.plates import drawing_of, plate_view
 from kobrix.stages.fit.section import hose_view, sections_of
 from kobrix.stages.fit.shapes import Candidate, FitView, HandIn, HandOut, JointView
 
@@ -53,6 +56,8 @@ def fit_of(job: Job, revision: int, name: str, today: date | None = None) -> Fit
     return {
         "page": "fit", "revision": revision, "setup": name, "options": list(lines.options()), "branches": branches, "joints": joints,
         "notes": lines.notes_of(setup), "parts": parts, "sections": sections, "hoses": hoses,
+        "plates": [plate_view(n, p) for n, p in enumerate(fitting.plates or [])],
+        "parking": parking_view(setup, changes, fitting.parking),
         "doubts": sum(level in ("danger", "caution") for level in bad),
     }  # fmt: skip
 
@@ -84,6 +89,11 @@ def _standing(known: ByContent[Job]) -> Standing:
     if unknown:
         return {"state": "begun", "words": f"{unknown} joints to look at"}
     return {"state": "ready", "words": "all here"}
+
+
+def plate_drawing(job: Job, name: str, at: int) -> PlateDrawing:
+    """The plate at a place of the setup by `name`, to be drawn. Raises NotFound."""
+    return drawing_of(_fitting(job, name).plates or [], at)
 
 
 def standing(stored: StoredJob) -> Standing:

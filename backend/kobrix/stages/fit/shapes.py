@@ -213,6 +213,87 @@ class HoseView(TypedDict):
     sentence: str
 
 
+class PlateHole(TypedDict):
+    """A hole of a plate: its middle, its diameter, and how much edge it has and wants [mm]."""
+
+    name: str
+    x_mm: float
+    y_mm: float
+    diameter_mm: float
+    edge_mm: float
+    edge_needed_mm: float
+    level: Level
+    old: bool
+
+
+class WebView(TypedDict):
+    """What is left between two holes, where it is less than wanted [mm]."""
+
+    between: str
+    web_mm: float
+    needed_mm: float
+    level: Level
+
+
+class PlateView(TypedDict):
+    """A plate or bracket: its patterns as typed, what is missing, or its holes, outline and webs."""
+
+    at: int
+    path: str
+    name: str
+    old: dict[str, str]
+    new: dict[str, str]
+    shift_x: str
+    shift_y: str
+    bore: str
+    thickness: str
+    material: str
+    needs: list[str]
+    refused: str
+    holes: list[PlateHole]
+    webs: list[WebView]
+    extents_mm: list[float]
+    corner_mm: float
+    level: Level | None
+    sentence: str
+
+
+class ParkingState(TypedDict):
+    """The parking brake in one state of load: the grade it holds nose up and nose down (none: any), the pull for the grade wanted [N],
+    and what it stops alone [g]."""
+
+    load: str
+    grade_up: float | None
+    grade_down: float | None
+    pull_n: float | None
+    alone_g: float
+    locks: bool
+    level: Level
+
+
+class ParkingView(TypedDict):
+    """The parking brake: its sizes as typed, what is missing, and what it holds."""
+
+    path: str
+    kept: str
+    control: str
+    control_ratio: str
+    actuator: str
+    actuator_ratio: str
+    clamp: str
+    drum: str
+    shoes: str
+    friction: str
+    radius: str
+    grade: str
+    needs: list[str]
+    refused: str
+    cable_n: float | None
+    states: list[ParkingState]
+    level: Level | None
+    sentence: str
+
+
 class FitView(TypedDict):
     """Fit of one setup, as of a `revision` of the job."""
 
@@ -226,6 +307,8 @@ class FitView(TypedDict):
     parts: PartsListView
     sections: list[SectionView]
     hoses: list[HoseView]
+    plates: list[PlateView]
+    parking: ParkingView
     doubts: int
 
 

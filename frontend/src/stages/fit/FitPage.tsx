@@ -15,6 +15,8 @@ import { JointPanel } from './JointPanel';
 import { Joints } from './Joints';
 import { LineMap } from './LineMap';
 import { PartsList } from './PartsList';
+import { Parking } from './Parking';
+import { Plates } from './Plates';
 import { Section } from './Section';
 import { useFit, type Fit } from './useFit';
 import { Yard } from './Yard';
@@ -34,12 +36,13 @@ const Body = styled.div`
   &[data-wide] .below {
     grid-template-columns: minmax(0, 1fr) minmax(0, 0.82fr);
   }
-  &[data-wide] .below > section + section {
+  &[data-wide] .below > section + div {
     border-left: var(--r-hair) solid var(--rule);
     padding-left: var(--s16);
     margin-left: var(--s16);
   }
-  &:not([data-wide]) .below > section + section {
+  &:not([data-wide]) .below > section + div,
+  .below > div > section + section {
     border-top: var(--r-heavy) solid var(--ink);
   }
   .lines {
@@ -233,9 +236,17 @@ export function FitPage({ job, view, stages }: StageProps<'fit'>) {
               <section aria-label="Parts list">
                 <PartsList fit={fit} />
               </section>
-              <section aria-label="In the yard">
-                <Yard fit={fit} />
-              </section>
+              <div>
+                <section aria-label="In the yard">
+                  <Yard fit={fit} />
+                </section>
+                <section aria-label="Parking brake">
+                  <Parking fit={fit} />
+                </section>
+                <section aria-label="Plates">
+                  <Plates fit={fit} />
+                </section>
+              </div>
             </div>
           </Body>
         </WorkSheet>

@@ -23,6 +23,8 @@ export interface Fit {
   onList: (label: string, row: Record<string, unknown>) => void;
   /** What was typed of a part's price or source; a line is made for it where the list has none yet. */
   onListText: (row: ListRow, name: 'price' | 'source', text: string) => Promise<unknown>;
+  /** A plate added. */
+  onPlate: (plate: Record<string, unknown>) => void;
   /** The day that the work is planned for; nothing takes it away. */
   onDay: (day: string) => Promise<unknown>;
   onEdits: (label: string, edits: readonly FileEdit[]) => void;
@@ -104,6 +106,20 @@ export function useFit(job: Job, view: FitView): Fit {
     },
     [onStep, lines],
   );
+  const some = view.plates.length > 0;
+  const onPlate = useCallback(
+    (plate: Record<string, unknown>) =>
+      void onStep({
+        label: 'a plate added',
+        under,
+        edits: [
+          some
+            ? { op: 'insert' as const, path: '/fit/plates/-', value: plate }
+            : { path: '/fit/plates', value: [plate] },
+        ],
+      }).catch(() => undefined),
+    [onStep, under, some],
+  );
   const onDay = useCallback(
     (day: string) =>
       onStep(
@@ -128,6 +144,7 @@ export function useFit(job: Job, view: FitView): Fit {
     onJob,
     onList,
     onListText,
+    onPlate,
     onDay,
     onEdits,
   };
