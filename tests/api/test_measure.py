@@ -150,7 +150,8 @@ class Events(unittest.TestCase):
             request = urllib.request.Request(f"{url}/api/jobs/1/changes", body, {"Content-Type": "application/json"})
             urllib.request.urlopen(request).close()
             listener.join(8)
-        self.assertEqual(told, [b"data: 0 0", b"data: 1 0"])
+        recorded = self.client.get("/api/jobs/1").json()["recorded"]
+        self.assertEqual(told, [f"data: {n} {recorded}".encode() for n in (0, 1)])
 
 
 class Paired(ApiCase):

@@ -15,7 +15,7 @@ from unittest import mock
 from kobrix.cli import serve
 from kobrix.cli.main import main
 from kobrix.demo import JOBS
-from kobrix.store import jobs
+from kobrix.store import jobs, records
 from kobrix.store.connection import in_words, open_db, prepare
 
 from tests.browser import free_port, server
@@ -151,7 +151,7 @@ class Filled(unittest.TestCase):
             serve.fill(database)
             with open_db(database) as db:
                 (stored,) = jobs.all_jobs(db)
-                document = jobs.get(db, stored.id).document
+                document = jobs.get(db, stored.id).document | {"records": records.filed(db, stored.id)}
             self.assertEqual(document, json.loads(JOBS[0].read_text(encoding="utf-8")))
 
 

@@ -84,9 +84,9 @@ def stops_each(effect: float) -> int | None:
 
 
 def doubt_of_difference(sd: float, n: int) -> float:
-    """Half the 95 % interval of the difference of two means of `n` stops each, both with the scatter `sd`, in its unit.
+    """Half the 95 % interval of the difference of two means of as many stops each, both of one scatter.
 
-    `n` at least 2. Source: Student's t with 2n − 2 degrees of freedom.
+    `sd` [any unit, the answer's]; `n` [1], at least 2. Source: Student's t with 2n − 2 degrees of freedom.
 
     >>> round(doubt_of_difference(1.5, 5), 3)
     2.188
