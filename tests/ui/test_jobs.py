@@ -89,7 +89,7 @@ class Wall(UiCase):
         card = page.get_by_role("listitem", name=re.compile("^Merrow Skiff"))
         expect(card.get_by_role("img", name="341 N for 0.81 g, plan A")).to_be_visible()
         expect(card).to_contain_text("The front locks first on paper")
-        expect(card).to_contain_text("50 of 57 measured")
+        expect(card).to_contain_text("50 of 57")
         self.axe()
         self.no_errors()
 

@@ -61,6 +61,12 @@ const Strip = styled.ol`
   li[aria-current] .mark-sign {
     stroke: var(--ink);
   }
+  /* With every stage open a low laptop has room for each name and its mark; the words are its title. */
+  @media ${LOW} and (max-width: 1599px) {
+    i {
+      display: none;
+    }
+  }
   @media ${LOW} {
     li,
     li a {

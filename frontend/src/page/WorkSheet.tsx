@@ -35,6 +35,14 @@ const Page = styled.div`
   .quiet {
     color: var(--ink-2);
   }
+  @media (pointer: coarse) {
+    a[download] {
+      display: inline-flex;
+      align-items: center;
+      min-height: var(--target);
+      min-width: var(--target);
+    }
+  }
   footer {
     color: var(--ink-2);
     font-size: var(--t-note);

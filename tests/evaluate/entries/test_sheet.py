@@ -107,7 +107,7 @@ class OfTheDemo(unittest.TestCase):
         document = demo_document()
         begun = measured(files.check(Job, document))
         self.assertLess(begun["done"], begun["total"])
-        words = f"{begun['done']} of {begun['total']} measured"
+        words = f"{begun['done']} of {begun['total']}"
         self.assertEqual(standing(StoredJob(files.check(Job, document), 0)), {"state": "begun", "words": words})
         for done, unsure, state in ((0, 0, "empty"), (7, 0, "ready"), (7, 2, "doubt")):
             whole = {"done": done, "total": 7, "doubted": unsure}

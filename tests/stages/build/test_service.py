@@ -85,7 +85,7 @@ class Steps(unittest.TestCase):
         step = later["days"][0]["steps"][0]
         self.assertEqual((step["done"] or {"by": ""})["by"], "R. H.")
         self.assertEqual(
-            (later["done"], standing(StoredJob(job, 0, done(f"{day}/parts_check")))["words"]), (1, f"1 of {later['total']} steps")
+            (later["done"], standing(StoredJob(job, 0, done(f"{day}/parts_check")))["words"]), (1, f"1 of {later['total']}")
         )
 
     def test_a_step_taken_back_is_open_again(self) -> None:

@@ -391,7 +391,7 @@ def standing(stored: StoredJob) -> Standing:
         return {"state": "empty", "words": "empty"}
     stand = stand_of(stored, name)
     if stand["signed"] is not None:
-        return {"state": "ready", "words": "signed for a slow drive"}
+        return {"state": "ready", "words": "signed"}
     if stand["verdict"] == "do_not_drive":
         return {"state": "doubt", "words": "do not drive"}
     if stand["verdict"] == "look_again":

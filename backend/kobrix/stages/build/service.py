@@ -183,4 +183,4 @@ def standing(stored: StoredJob) -> Standing:
     total, done = sum(len(d["steps"]) for d in days), sum(d["done"] for d in days)
     if total and done == total:
         return {"state": "ready", "words": "all steps done"}
-    return {"state": "doubt" if _open_since(days) else "begun", "words": f"{done} of {total} steps"}
+    return {"state": "doubt" if _open_since(days) else "begun", "words": f"{done} of {total}"}

@@ -87,7 +87,7 @@ def _standing(known: ByContent[Job]) -> Standing:
         return {"state": "begun", "words": f"{missing} missing"}
     unknown = sum(j["level"] == "note" for j in view["joints"])
     if unknown:
-        return {"state": "begun", "words": f"{unknown} joints to look at"}
+        return {"state": "begun", "words": f"{unknown} to look at"}
     return {"state": "ready", "words": "all here"}
 
 

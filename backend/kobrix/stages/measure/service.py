@@ -18,7 +18,7 @@ def standing(stored: StoredJob) -> Standing:
     at = measured(stored.job)
     done, total, doubted = at["done"], at["total"], at["doubted"]
     state: Progress = "empty" if done == 0 else "begun" if done < total else "doubt" if doubted > 0 else "ready"
-    words = {"empty": "empty", "begun": f"{done} of {total} measured", "doubt": f"{doubted} unsure", "ready": "ready"}
+    words = {"empty": "empty", "begun": f"{done} of {total}", "doubt": f"{doubted} unsure", "ready": "ready"}
     return {"state": state, "words": words[state]}
 
 

@@ -102,6 +102,7 @@ const Table = styled.table`
     .price,
     .source {
       width: auto;
+      min-width: 72px;
     }
     tr:not([data-missing]) .price,
     tr:not([data-missing]) .source {
