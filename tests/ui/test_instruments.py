@@ -184,6 +184,8 @@ class TwoLines(Asked):
         page.get_by_role("button", name="Try 14 mm").click()
         expect(page.get_by_text("Tried, not stored: 14 mm.")).to_be_visible()
         page.get_by_role("button", name="Take it").click()
+        expect(page.get_by_text("Tried, not stored: 14 mm.")).to_have_count(0)
+        expect(page.get_by_role("button", name="Undo")).to_be_enabled()
         expect(page.get_by_role("textbox", name="Cylinder bore")).to_have_value("14 mm")
         stored = self.ask(f"/jobs/{job}")["document"]["plans"][0]["systems"]
         self.assertEqual([s["cylinder"]["bore_mm"] for s in stored], ["14 mm", "14 mm"])

@@ -6,7 +6,7 @@ import unittest
 from collections.abc import Callable
 from pathlib import Path
 
-from playwright.sync_api import Page, expect
+from playwright.sync_api import APIResponse, Page, Route, expect
 
 from tests.demo_picture import picture
 from tests.ui.case import PHONE, UiCase
@@ -122,6 +122,36 @@ class Sheet(UiCase):
         expect(page.get_by_role("textbox", name="free play")).to_have_value("1/4 in")
         page.get_by_role("button", name="Undo").click()
         expect(page.get_by_role("textbox", name="free play")).to_have_value("5 mm")
+        self.no_errors()
+
+    def test_a_page_read_before_an_undo_does_not_come_back_after_it(self) -> None:
+        page = self.measure()
+        field = page.get_by_role("textbox", name="free play")
+        field.fill("1/4")
+        field.press("Enter")
+        expect(field).to_have_value("1/4 in")
+        held: list[tuple[Route, APIResponse]] = []
+
+        def hold(route: Route) -> None:
+            if len(held) < 2:
+                held.append((route, route.fetch()))
+            else:
+                route.continue_()
+
+        page.route(re.compile(r"/api/jobs/1(/measure.*)?$"), hold)
+        page.evaluate("document.dispatchEvent(new Event('visibilitychange', {bubbles: true}))")  # the page is looked at again
+        for _ in range(200):
+            if len(held) == 2:
+                break
+            page.wait_for_timeout(50)
+        self.assertEqual(len(held), 2)
+        page.get_by_role("button", name="Undo").click()
+        expect(field).to_have_value("5 mm")
+        for route, answer in held:
+            route.fulfill(response=answer)
+        page.wait_for_load_state("networkidle")
+        page.wait_for_timeout(300)
+        expect(field).to_have_value("5 mm")
         self.no_errors()
 
     def test_nonsense_is_refused_where_it_is_typed_and_can_be_given_up(self) -> None:

@@ -3,6 +3,7 @@
 import os
 from asyncio import to_thread
 from collections import defaultdict
+from datetime import date
 from functools import lru_cache
 from itertools import count
 from pathlib import Path
@@ -14,6 +15,7 @@ from fastapi.responses import Response
 from pydantic_core import to_json
 from typing_extensions import TypedDict
 
+from kobrix.api.dossier import dossier_of
 from kobrix.api.edits import edits_of, named_by_their_fields, own_edits
 from kobrix.api.requests import ChangeIn, NewJobIn, ShowIn, StepIn, TryIn
 from kobrix.api.shapes import CardOut, ExampleOut, JobLine, JobOut, StageOut
@@ -21,6 +23,7 @@ from kobrix.core.errors import BadFile, Damaged, KobrixError, NotFound
 from kobrix.demo import SETUPS as EXAMPLES
 from kobrix.evaluate.sketch import sketch
 from kobrix.evaluate.solve import ByContent, answer_of
+from kobrix.exports.dossier import as_pdf
 from kobrix.fileformat import files, job_edits
 from kobrix.fileformat.job import Job
 from kobrix.fileformat.layouts import new_job
@@ -195,6 +198,18 @@ def job_file(job_id: int, path: Database) -> Response:
     response = as_json(document | ({"records": happened} if happened else {}))
     response.headers["Content-Disposition"] = f'attachment; filename="job-{job_id}.kobrix.json"'
     return response
+
+
+@router.get("/{job_id}/dossier.pdf", response_class=Response)
+def job_dossier(job_id: int, path: Database, setup: str | None = None) -> Response:
+    """One page for an inspector, of the first plan where no setup is named."""
+    stored = stored_job(path, job_id)
+    name = setup if setup is not None else stored.job.names[min(1, len(stored.job.names) - 1)]
+    stored.job.setup(name)
+    content = as_pdf(dossier_of(stored, name, date.today()))
+    return Response(
+        content, media_type="application/pdf", headers={"Content-Disposition": f'attachment; filename="dossier-{job_id}.pdf"'}
+    )
 
 
 @router.get("/{job_id}", response_model=JobOut)

@@ -134,25 +134,47 @@ def _openapi(args: argparse.Namespace) -> int:
 def _import(args: argparse.Namespace) -> int:
     from kobrix.fileformat import files
     from kobrix.fileformat.models import Setup
-    from kobrix.store import jobs
+    from kobrix.store import jobs, records
     from kobrix.store.connection import open_db, prepare
 
     value = files.read_file(_read(args.file))
     job = files.as_job(value) if isinstance(value, Setup) else value
     prepare(args.database)
     with open_db(args.database) as db:
-        stored = jobs.add(db, job.model_dump(exclude_unset=True))
+        stored = jobs.add(db, job.model_dump(exclude_unset=True, exclude={"records"}))
+        records.add_filed(db, stored.id, job.records)
     print(f"Job {stored.id}: {stored.name}")
     return 0
 
 
 def _export(args: argparse.Namespace) -> int:
-    from kobrix.store import jobs
+    from kobrix.store import jobs, records
     from kobrix.store.connection import open_db, prepare
 
     prepare(args.database)
     with open_db(args.database) as db:
-        _write(jobs.get(db, args.job).document)
+        document: Any = jobs.get(db, args.job).document
+        happened = records.filed(db, args.job)
+    _write(document | ({"records": happened} if happened else {}))
+    return 0
+
+
+def _backup(args: argparse.Namespace) -> int:
+    from datetime import date
+
+    from kobrix.store import backup
+
+    file = args.file or args.database.parent / f"{args.database.stem}-{date.today().isoformat()}.sqlite3"
+    backup.copy_to(args.database, file)
+    print(f"Backed up: {file}")
+    return 0
+
+
+def _restore(args: argparse.Namespace) -> int:
+    from kobrix.store import backup
+
+    kept = backup.put_back(args.file, args.database)
+    print(f"Restored: {args.database}" + (f"; what stood there is kept as {kept.name}" if kept is not None else ""))
     return 0
 
 
@@ -212,6 +234,16 @@ def _parser() -> argparse.ArgumentParser:
     export.add_argument("--database", type=Path, required=True)
     export.add_argument("job", type=int)
     export.set_defaults(run=_export)
+
+    copy = commands.add_parser("backup", help="copy a database to one file, while it is in use")
+    copy.add_argument("--database", type=Path, required=True)
+    copy.add_argument("file", type=Path, nargs="?", help="beside the database, with the day in its name, when left out")
+    copy.set_defaults(run=_backup)
+
+    restore = commands.add_parser("restore", help="put a backup in place of a database; what stood there is kept")
+    restore.add_argument("--database", type=Path, required=True)
+    restore.add_argument("file", type=Path)
+    restore.set_defaults(run=_restore)
 
     serve = commands.add_parser("serve", help="start the server on this machine")
     serve.add_argument("--database", type=Path, required=True)

@@ -3,6 +3,7 @@
 import os
 import socket
 import sys
+from datetime import date
 from pathlib import Path
 
 import uvicorn
@@ -13,7 +14,7 @@ from kobrix.api.pairing import Pairing
 from kobrix.demo import JOBS
 from kobrix.fileformat import files
 from kobrix.fileformat.job import Job
-from kobrix.store import jobs, records
+from kobrix.store import backup, jobs, records
 from kobrix.store.connection import open_db, prepare
 
 HOST = "127.0.0.1"
@@ -82,6 +83,7 @@ def serve(database: Path, port: int, demo: bool, reload: bool, lan: str | None =
         return 2
     if prepare(database) and demo:
         fill(database)
+    backup.of_the_day(database, date.today())
     print(f"Kobrix: http://{HOST}:{port}/   (stop with Ctrl+C; everything is stored as you go)", flush=True)
     if reload:
         os.environ["KOBRIX_DATABASE"] = str(database)

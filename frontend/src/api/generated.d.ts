@@ -212,6 +212,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/dossier.pdf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Job Dossier
+         * @description One page for an inspector, of the first plan where no setup is named.
+         */
+        get: operations["job_dossier_api_jobs__job_id__dossier_pdf_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/stages": {
         parameters: {
             query?: never;
@@ -1372,6 +1392,32 @@ export interface components {
             certified: boolean;
         };
         /**
+         * CalibrationView
+         * @description What the stops of a set and the stand test teach of a setup, and the edits that take it over.
+         */
+        CalibrationView: {
+            /** Setup */
+            setup: string;
+            /** Of */
+            of: string;
+            /** Readings */
+            readings: number;
+            /** Fits */
+            fits: boolean;
+            /** Factors */
+            factors: components["schemas"]["FactorView"][];
+            /** Lag S */
+            lag_s: number;
+            /** Rms Before G */
+            rms_before_g: number | null;
+            /** Rms After G */
+            rms_after_g: number | null;
+            /** Accept */
+            accept: string;
+            /** Edits */
+            edits: components["schemas"]["Edit"][];
+        };
+        /**
          * Candidate
          * @description What a fitting in the hand may be.
          */
@@ -1944,6 +1990,24 @@ export interface components {
             /** Name */
             name: string;
             sketch: components["schemas"]["Sketch"];
+        };
+        /**
+         * FactorView
+         * @description A factor that the readings teach: its value with its interval; `told`: whether they say anything of it.
+         */
+        FactorView: {
+            /** Name */
+            name: string;
+            /** Words */
+            words: string;
+            /** Value */
+            value: number;
+            /** Low */
+            low: number;
+            /** High */
+            high: number;
+            /** Told */
+            told: boolean;
         };
         /**
          * Failed
@@ -3596,6 +3660,8 @@ export interface components {
             headline_level: ("good" | "note" | "caution" | "danger") | null;
             plan: components["schemas"]["DayPlan"];
             valve: components["schemas"]["ValveView"] | null;
+            /** Calibrations */
+            calibrations: components["schemas"]["CalibrationView"][];
             /** Longest M */
             longest_m: number;
             /** Setups */
@@ -5951,6 +6017,82 @@ export interface operations {
                         [key: string]: components["schemas"]["JsonValue"];
                     };
                 };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    job_dossier_api_jobs__job_id__dossier_pdf_get: {
+        parameters: {
+            query?: {
+                setup?: string | null;
+            };
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Forbidden */
             403: {

@@ -1,5 +1,5 @@
 /** A page of a job: the job as stored and what the page shows of it, always of one revision. */
-import { useQuery } from '@tanstack/react-query';
+import { useQuery, type QueryClient } from '@tanstack/react-query';
 import { answered, client, isAway, ofJob } from './client';
 import { keys } from './keys';
 import type { Changed, Job } from './types';
@@ -32,9 +32,16 @@ async function fetchPage(id: number, page: PageName | null, setup: string | null
   }
 }
 
+/** A page that was read while a step was stored may be older than what that step brought: a revision never goes back. */
+async function newest(queries: QueryClient, id: number, page: PageName | null, setup: string | null): Promise<Page> {
+  const read = await fetchPage(id, page, setup);
+  const here = queries.getQueryData<Page>(keys.page(id, page, setup));
+  return here && here.job.revision > read.job.revision ? here : read;
+}
+
 export const pageQuery = (id: number, page: PageName | null, setup: string | null) => ({
   queryKey: keys.page(id, page, setup),
-  queryFn: () => fetchPage(id, page, setup),
+  queryFn: ({ client: queries }: { client: QueryClient }) => newest(queries, id, page, setup),
   retry: false,
   staleTime: Infinity,
 });

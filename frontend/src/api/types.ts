@@ -96,3 +96,4 @@ export type BedView = Shapes['BedView'];
 export type SlowDown = Shapes['SlowDown'];
 export type PlateView = Shapes['PlateView'];
 export type ParkingView = Shapes['ParkingView'];
+export type CalibrationView = Shapes['CalibrationView'];

@@ -18,7 +18,7 @@ from kobrix.stages.prove.shapes import ProveView
 from kobrix.store.records import Record
 from scipy import stats
 
-from tests.cases import conforms, demo_document, demo_job, every_layout
+from tests.cases import applied, conforms, demo_document, demo_job, every_layout
 
 
 def stored(job: Job, bodies: list[dict[str, Any]] | None = None, struck: dict[int, str] | None = None) -> StoredJob:
@@ -163,3 +163,24 @@ class Day(unittest.TestCase):
         self.assertAlmostEqual(valve["next"], 3.56)  # of the example question
         self.assertEqual((valve["level"], valve["notes"]), ("caution", 4))
         self.assertIn("No stop has said", (prove_of(stored(job, []))["valve"] or {"sentence": ""})["sentence"])
+
+
+class Taught(unittest.TestCase):
+    def test_taken_over_the_model_meets_the_stops_and_teaches_next_to_nothing_more(self) -> None:
+        document = demo_document()
+        job = files.check(Job, document)
+        every = tuple(Record(n, r.key, r.kind, r.made_at, r.body) for n, r in enumerate(job.records))
+        before = next(c for c in prove_of(StoredJob(job, 0, every))["calibrations"] if c["setup"] == "plan A")
+        self.assertTrue(before["fits"])
+        self.assertLess(before["rms_after_g"] or 0.0, 0.3 * (before["rms_before_g"] or 0.0))
+        after_job = files.check(Job, applied(document, before["edits"]))
+        after = next(c for c in prove_of(StoredJob(after_job, 0, every))["calibrations"] if c["setup"] == "plan A")
+        for factor in after["factors"]:
+            self.assertAlmostEqual(factor["value"], 1.0, delta=0.02)
+        self.assertEqual(after_job.tolerances["plans.0.systems.0.stations.0.brake.friction.cold"][:2], "0.")
+
+    def test_too_few_readings_and_simulated_ones_teach_nothing(self) -> None:
+        job = with_sets("a")
+        self.assertEqual(prove_of(stored(job, [stop("a", 36.0, push_n=340)]))["calibrations"], [])
+        self.assertEqual(prove_of(stored(job, [stop("a", 36.0, push_n=340, simulated=True)] * 4))["calibrations"], [])
+        self.assertEqual(len(prove_of(stored(job, [stop("a", 36.0 + n, push_n=340) for n in range(4)]))["calibrations"]), 1)

@@ -13,8 +13,9 @@ from kobrix.fileformat.proving import Proving, StopSet
 from kobrix.fileformat.quantities import value_of
 from kobrix.stages.common import Standing, StoredJob
 from kobrix.stages.prove import words
+from kobrix.stages.prove.calibration import calibration_of
 from kobrix.stages.prove.predicted import predicted
-from kobrix.stages.prove.shapes import DayPlan, PairView, Predicted, ProveView, StopSetView, StopView, ValveView
+from kobrix.stages.prove.shapes import CalibrationView, DayPlan, PairView, Predicted, ProveView, StopSetView, StopView, ValveView
 from kobrix.store.records import Record
 
 NOMINAL_KMH, FORCE_LIMIT_N = 80.0, 500.0
@@ -244,6 +245,18 @@ def _headline(pairs: list[PairView], rows: list[dict[str, Any]]) -> tuple[str, A
     return last["sentence"], last["level"]
 
 
+def _calibrations(sets: Sets, stored: StoredJob) -> list[CalibrationView]:
+    """What the last set of each setup teaches."""
+    last = {own.setup: own.name for own in sets.sets if sets.stops[own.name] and own.name not in sets.orphans}
+    found = []
+    for setup, name in last.items():
+        rows = [row for r in sets.stops[name] if (row := _asked_stop(r)) is not None]
+        own = calibration_of(stored.job, setup, name, rows, stored.records)
+        if own is not None:
+            found.append(own)
+    return found
+
+
 def prove_of(stored: StoredJob) -> ProveView:
     """Prove of a stored job."""
     sets = Sets(stored)
@@ -261,7 +274,7 @@ def prove_of(stored: StoredJob) -> ProveView:
     return {
         "page": "prove", "revision": stored.revision, "nominal": _text(sets.proving.nominal_kmh or sets.nominal, "km/h"),
         "nominal_kmh": sets.nominal, "wanted": _text(sets.proving.wanted_m, "m"), "sets": views, "pairs": pairs, "headline": headline,
-        "headline_level": level, "plan": _plan(sets, told["sets"], seen), "valve": _valve(sets), "longest_m": max(ways, default=60.0),
+        "headline_level": level, "plan": _plan(sets, told["sets"], seen), "valve": _valve(sets), "calibrations": _calibrations(sets, stored), "longest_m": max(ways, default=60.0),
         "setups": job.names, "cautions": words.AIRCRAFT if aircraft else words.CAUTIONS,
     }  # fmt: skip
 

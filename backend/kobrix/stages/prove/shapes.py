@@ -4,6 +4,7 @@ from typing import Literal
 
 from typing_extensions import TypedDict
 
+from kobrix.fileformat.paths import Edit
 from kobrix.fileformat.proving import Changed
 
 Level = Literal["good", "note", "caution", "danger"]
@@ -114,6 +115,32 @@ class ValveView(TypedDict):
     sentence: str
 
 
+class FactorView(TypedDict):
+    """A factor that the readings teach: its value with its interval; `told`: whether they say anything of it."""
+
+    name: str
+    words: str
+    value: float
+    low: float
+    high: float
+    told: bool
+
+
+class CalibrationView(TypedDict):
+    """What the stops of a set and the stand test teach of a setup, and the edits that take it over."""
+
+    setup: str
+    of: str
+    readings: int
+    fits: bool
+    factors: list[FactorView]
+    lag_s: float
+    rms_before_g: float | None
+    rms_after_g: float | None
+    accept: str
+    edits: list[Edit]
+
+
 class ProveView(TypedDict):
     """Prove of a job, as of a `revision`."""
 
@@ -128,6 +155,7 @@ class ProveView(TypedDict):
     headline_level: Level | None
     plan: DayPlan
     valve: ValveView | None
+    calibrations: list[CalibrationView]
     longest_m: float
     setups: list[str]
     cautions: list[str]

@@ -3,6 +3,7 @@ import { useMemo, useState } from 'react';
 import styled from 'styled-components';
 import type { BuildView, OrderView } from '../../api/types';
 import { StagePage, type StageProps } from '../../page/StagePage';
+import { DossierLink } from '../../page/DossierLink';
 import { WorkSheet } from '../../page/WorkSheet';
 import { Choose } from '../../ui/Choose';
 import { DataTable } from '../../ui/DataTable';
@@ -248,6 +249,7 @@ export function BuildPage({ job, view, stages }: StageProps<'build'>) {
             setups={job.setups}
             onSetup={build.onSetup}
             steps={steps}
+            tools={<DossierLink job={job.id} setup={view.setup} />}
             cautions={`Stands on hard ground before you go under it. Torques are the maker’s, never ours. One wrong joint loses all braking. ${view.certified ? 'Aircraft: by certified persons only. ' : ''}${awake ? '' : 'The screen may go to sleep: what is done stays done.'}`}
           >
             {view.open_since !== null && (

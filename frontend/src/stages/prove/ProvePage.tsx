@@ -2,10 +2,12 @@
 import { useMemo, useState } from 'react';
 import styled from 'styled-components';
 import { StagePage, type StageProps } from '../../page/StagePage';
+import { DossierLink } from '../../page/DossierLink';
 import { WorkSheet } from '../../page/WorkSheet';
 import { PressButton } from '../../ui/PressButton';
 import { useWidth } from '../../ui/useWidth';
 import { counted } from '../../units/format';
+import { Calibration } from './Calibration';
 import { SetsPanel } from './SetsPanel';
 import { StopsPlot } from './StopsPlot';
 import { StopsTable } from './StopsTable';
@@ -115,6 +117,7 @@ export function ProvePage({ job, view, stages }: StageProps<'prove'>) {
           title="Prove"
           said={`${counted(stops, 'stop counts', 'stops count')} in ${counted(view.sets.length, 'set', 'sets')}. The best of a few is luck; the mean is the answer.`}
           steps={steps}
+          tools={<DossierLink job={job.id} setup={job.setups[1] ?? job.setups[0] ?? ''} />}
           cautions={view.cautions.join(' ')}
         >
           <Body data-wide={wide || undefined}>
@@ -128,6 +131,17 @@ export function ProvePage({ job, view, stages }: StageProps<'prove'>) {
                 <h2>Type a stop</h2>
                 <TypeStop prove={prove} adjustable={view.valve !== null} />
               </section>
+              {view.calibrations.length > 0 && (
+                <section aria-label="What the stops teach">
+                  <h2>
+                    What the stops teach
+                    <em>Size and its chances follow once it is taken over</em>
+                  </h2>
+                  {view.calibrations.map((own) => (
+                    <Calibration key={own.setup} own={own} prove={prove} />
+                  ))}
+                </section>
+              )}
               <section aria-label="Sets" className="noprint">
                 <h2>Sets</h2>
                 <SetsPanel prove={prove} />

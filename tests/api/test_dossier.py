@@ -1,0 +1,70 @@
+"""The dossier at the door: one searchable page, what is not signed or tested on top or in its place."""
+
+import io
+import unittest
+from datetime import date
+from typing import Any
+
+from kobrix.api.dossier import dossier_of
+from kobrix.exports.dossier import Dossier, Section, as_pdf, plain
+from kobrix.stages.common import StoredJob
+from pypdf import PdfReader
+
+from tests.api.case import ApiCase
+from tests.cases import every_layout
+
+
+class Page(ApiCase):
+    def text(self, query: str = "") -> str:
+        told = self.client.get(f"/api/jobs/1/dossier.pdf{query}")
+        self.assertEqual(told.status_code, 200, told.text[:300])
+        self.assertEqual(told.headers["content-type"], "application/pdf")
+        pages = PdfReader(io.BytesIO(told.content)).pages
+        self.assertEqual(len(pages), 1)
+        return " ".join(pages[0].extract_text().split())
+
+    def keep(self, key: str, kind: str, body: dict[str, Any]) -> None:
+        told = self.client.post("/api/jobs/1/records", json={"key": key, "kind": kind, "body": body})
+        self.assertEqual(told.status_code, 201, told.text)
+
+    def test_it_says_what_was_changed_how_it_was_proven_and_what_is_not_signed(self) -> None:
+        text = self.text()
+        for words in (
+            "21 of 21 critical joints are not signed.", "Pushrod pin moved, master cylinder changed", "341 N", "805 N", "cm³ of air", "Not signed for the first drive.",
+            "Plan A, bedded: 10.7 m shorter than as found", "Pedal held: Not tested.", "Makers' instructions, road law and inspection come first.",
+        ):  # fmt: skip
+            self.assertIn(words, text)
+
+    def test_signed_joints_stand_with_their_torque_its_source_and_who(self) -> None:
+        view = self.client.get("/api/jobs/1/build").json()
+        steps = [s for d in view["days"] for s in d["steps"] if s["critical"]]
+        for n, step in enumerate(steps):
+            torque = {"torque_nm": "85 Nm", "source": "bracket sheet"} if n else {}
+            self.keep(f"sign-{n:08d}", "signed", {"setup": "plan A", "step": step["key"], "by": "R. H.", **torque})
+        text = self.text()
+        self.assertNotIn("are not signed", text)
+        self.assertIn("85 Nm (bracket sheet) R. H.", text)
+        self.assertIn("tightened, value unknown", text)
+
+    def test_as_found_changes_nothing_and_an_unknown_setup_is_not_there(self) -> None:
+        self.assertIn("Nothing against the vehicle as found.", self.text("?setup=as+found"))
+        self.problem(self.client.get("/api/jobs/1/dossier.pdf?setup=plan+Q"), 404, "plan Q")
+        self.problem(self.client.get("/api/jobs/99/dossier.pdf"), 404, "99")
+
+    def test_every_layout_has_one_page_and_an_aircraft_asks_for_certified_persons(self) -> None:
+
+        for job in every_layout():
+            dossier = dossier_of(StoredJob(job, 0), job.names[-1], date(2026, 5, 7))
+            self.assertEqual(len(PdfReader(io.BytesIO(as_pdf(dossier))).pages), 1, job.name)
+            self.assertEqual("certified" in dossier.foot, job.vehicle.kind == "aircraft")
+
+
+class Letters(unittest.TestCase):
+    def test_other_letters_are_written_plainly_and_a_long_one_goes_on(self) -> None:
+        self.assertEqual(plain("maker’s – 3 °C → 車"), "maker's - 3 °C to ?")
+        long = Dossier("Ω", "x", ("alarm",), tuple(Section(f"s{n}", ("line",) * 20) for n in range(8)))
+        self.assertGreater(len(PdfReader(io.BytesIO(as_pdf(long))).pages), 1)
+
+
+if __name__ == "__main__":
+    unittest.main()
