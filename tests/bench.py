@@ -461,6 +461,13 @@ def start() -> None:
     line("a second ./run demo, until it answers", taken[1:], "wanted: 1000 or less")
 
 
+def stages() -> None:
+    """Chances, and the pages of the work itself."""
+    from tests.bench_stages import main as every
+
+    every()
+
+
 def mutation() -> None:
     """Planted faults, and what no test notices: about twenty minutes."""
     report(60, seed=11)
@@ -476,6 +483,7 @@ SECTIONS = {
     "writers": writers,
     "beside": beside,
     "start": start,
+    "stages": stages,
     "mutation": mutation,
 }
 LONG = ("mutation",)  # only when it is named

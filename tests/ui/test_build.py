@@ -36,6 +36,30 @@ class OnAPhone(UiCase):
         self.axe()
         self.no_errors("ERR_INTERNET_DISCONNECTED")
 
+    def test_bolts_go_into_numbered_bags_and_old_parts_are_told_apart(self) -> None:
+        page = self.page
+        page.goto(f"{self.url}/jobs/1/build")
+        bag = page.get_by_role("textbox", name="bolt bag")
+        bag.fill("2.5")
+        page.get_by_role("button", name="Note it").tap()
+        expect(page.get_by_role("alert")).to_contain_text("a whole number from 1 to 999 is wanted, “2.5” was given")
+        bag.fill("7")
+        page.get_by_role("button", name=re.compile("the old part")).tap()
+        page.get_by_role("option", name="goes back", exact=True).tap()
+        page.get_by_role("textbox", name="how it was, what was found").fill("hub bolts")
+        page.get_by_role("button", name="Note it").tap()
+        expect(page.get_by_role("figure")).to_contain_text("hub bolts; bolt bag 7, the old part goes back")
+        expect(page.get_by_role("textbox", name="bolt bag")).to_have_attribute("placeholder", "next is 8")
+        self.done()
+        expect(page.get_by_text("1 of 107 steps done")).to_be_visible()
+        bags = page.get_by_role("region", name="Bolt bags and old parts")
+        expect(bags).to_contain_text("Bolt bag 7, the old part goes back: hub bolts")
+        bags.get_by_role("button").tap()
+        expect(page.get_by_role("figure")).to_contain_text("hub bolts")
+        self.fits()
+        self.axe()
+        self.no_errors()
+
     def test_a_step_is_taken_back_with_a_reason(self) -> None:
         page = self.page
         page.goto(f"{self.url}/jobs/1/build")

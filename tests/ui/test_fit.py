@@ -32,6 +32,8 @@ class OnALaptop(UiCase):
     def test_the_missing_pieces_are_ticked_off_until_nothing_is_missing(self) -> None:
         self.fit()
         page = self.page
+        expect(page.get_by_role("rowheader", name="New, 2 kinds missing")).to_be_visible()
+        expect(page.get_by_role("rowheader", name="Used, all here")).to_be_visible()
         page.get_by_role("button", name="Ordered: plug 3/8-24").click()
         expect(page.get_by_text("missing, 1 ordered")).to_be_visible()
         for part in ("crush washer M10x1", "plug 3/8-24", "hose bracket"):

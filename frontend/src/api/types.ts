@@ -85,6 +85,7 @@ export type StopView = Shapes['StopView'];
 export type PairView = Shapes['PairView'];
 export type BuildView = Shapes['BuildView'];
 export type DayView = Shapes['DayView'];
+export type SeenView = Shapes['SeenView'];
 export type WorkStep = Shapes['WorkStep'];
 export type OrderView = Shapes['OrderView'];
 export type BleedView = Shapes['BleedView'];

@@ -13,6 +13,10 @@ export const counted = (n: number, one: string, many: string) => `${n} ${n === 1
 export const spaced = (n: number) => n.toLocaleString('en').replaceAll(',', ' ');
 export const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1);
 
+/** A stored moment as the machine's own calendar writes it. */
+export const moment = (at: string) =>
+  new Date(at).toLocaleString(undefined, { dateStyle: 'medium', timeStyle: 'short' });
+
 /** Equal entries of a list together, as people write them: 2 × 38.1 mm. */
 export function grouped(entries: readonly (string | number)[]): string {
   const groups: { text: string; n: number }[] = [];

@@ -13,7 +13,7 @@ import { PressButton } from '../../ui/PressButton';
 import { signsAs, useSigner } from '../../ui/signer';
 import { useWidth } from '../../ui/useWidth';
 import { force, perKilopascal, perNewton, pressure } from '../../units/display';
-import { counted } from '../../units/format';
+import { counted, moment } from '../../units/format';
 import { usePreferred } from '../../units/preference';
 import type { Bleed } from './useBleed';
 
@@ -337,8 +337,7 @@ function Sign({ stand, bleed }: { stand: StandView; bleed: Bleed }) {
   if (stand.signed !== null) {
     return (
       <p>
-        <Mark state="ready" size={16} /> Signed for the first drive at walking pace,{' '}
-        {new Date(stand.signed.at).toLocaleString()}
+        <Mark state="ready" size={16} /> Signed for the first drive at walking pace, {moment(stand.signed.at)}
         {stand.signed.by !== '' && `, ${stand.signed.by}`}.{' '}
         <PressButton
           data-plain=""

@@ -14,6 +14,7 @@ import { useAwake } from '../../ui/useAwake';
 import { useWidth } from '../../ui/useWidth';
 import { capital, percent } from '../../units/format';
 import { force, written } from '../../units/display';
+import { Bags } from './HowItWas';
 import { Ladder } from './Order';
 import { StepCard } from './StepCard';
 import { Strips } from './Strips';
@@ -274,6 +275,7 @@ export function BuildPage({ job, view, stages }: StageProps<'build'>) {
                 ))}
                 {view.order !== null && <OrderSection build={build} order={view.order} />}
                 <Also build={build} />
+                <Bags build={build} />
                 {view.days.length > 0 && (
                   <section aria-label="Tools of the whole job">
                     <h2>Tools of the whole job</h2>

@@ -2,7 +2,6 @@
 import { useState } from 'react';
 import { Input, Label } from 'react-aria-components';
 import styled from 'styled-components';
-import { photoUrl, useAddPhoto } from '../../api/measure';
 import type { WorkStep } from '../../api/types';
 import { Field } from '../../ui/Field';
 import { HoldButton } from '../../ui/HoldButton';
@@ -10,7 +9,8 @@ import { Mark } from '../../ui/Mark';
 import { PlainField } from '../../ui/PlainField';
 import { PressButton } from '../../ui/PressButton';
 import { signsAs, useSigner } from '../../ui/signer';
-import { capital } from '../../units/format';
+import { capital, moment } from '../../units/format';
+import { HowItWas } from './HowItWas';
 import type { Build } from './useBuild';
 
 const Box = styled.article`
@@ -71,33 +71,7 @@ const Box = styled.article`
     min-height: 56px;
     font-size: var(--t-figure);
   }
-  .seen {
-    display: flex;
-    flex-wrap: wrap;
-    gap: var(--s8);
-  }
-  .seen figure {
-    margin: 0;
-    width: 150px;
-    font: var(--w-firm) var(--t-text) / var(--tight) var(--text);
-  }
-  .seen img {
-    width: 100%;
-    border: var(--r-outline) solid var(--ink);
-    display: block;
-  }
-  .file {
-    position: relative;
-  }
-  .file input {
-    position: absolute;
-    inset: 0;
-    opacity: 0;
-    cursor: pointer;
-    width: 100%;
-  }
 `;
-const when = (at: string) => new Date(at).toLocaleString(undefined, { dateStyle: 'medium', timeStyle: 'short' });
 
 function Torque({ step, build }: { step: WorkStep; build: Build }) {
   const at = step.torque_at;
@@ -136,70 +110,6 @@ function Torque({ step, build }: { step: WorkStep; build: Build }) {
         <p className="quiet">From the part’s maker. Not known: signing says “tightened, value unknown”.</p>
       )}
     </div>
-  );
-}
-
-function SeenHere({ step, build }: { step: WorkStep; build: Build }) {
-  const [words, setWords] = useState('');
-  const [refused, setRefused] = useState('');
-  const { mutateAsync, isPending } = useAddPhoto(build.job.id);
-  async function keep(file: File | null) {
-    setRefused('');
-    try {
-      const photo = file === null ? null : await mutateAsync(file);
-      const said = words.trim() === '' ? `${step.short}, ${step.where}` : words.trim();
-      await build.record(`how it was: ${step.short}`, 'seen', {
-        setup: build.view.setup,
-        step: step.key,
-        words: said,
-        ...(photo === null ? {} : { sha256: photo.sha256 }),
-      });
-      setWords('');
-    } catch (error) {
-      setRefused(error instanceof Error ? error.message : 'It was refused.');
-    }
-  }
-  return (
-    <>
-      {step.seen.length > 0 && (
-        <div className="seen">
-          {step.seen.map((s) => (
-            <figure key={s.key}>
-              {s.sha256 !== null && <img src={photoUrl(build.job.id, s.sha256)} alt={s.words} loading="lazy" />}
-              <figcaption>
-                {s.words}, {when(s.at)}
-              </figcaption>
-            </figure>
-          ))}
-        </div>
-      )}
-      <div className="row noprint">
-        <PlainField value={words} onChange={setWords} maxLength={200}>
-          <Label>how it was, what was found</Label>
-          <Input placeholder={step.record === '' ? 'a sentence' : step.record} autoComplete="off" />
-        </PlainField>
-        <PressButton isDisabled={words.trim() === ''} onPress={() => void keep(null)}>
-          Note it
-        </PressButton>
-        <label className="file">
-          <PressButton isDisabled={isPending} excludeFromTabOrder>
-            Photograph
-          </PressButton>
-          <input
-            type="file"
-            accept="image/*"
-            capture="environment"
-            aria-label={`Photograph for ${step.short}`}
-            onChange={(event) => {
-              const file = event.target.files?.[0];
-              if (file) void keep(file);
-              event.target.value = '';
-            }}
-          />
-        </label>
-      </div>
-      {refused !== '' && <p role="alert">{refused}</p>}
-    </>
   );
 }
 
@@ -262,7 +172,7 @@ function Sign({ step, build }: { step: WorkStep; build: Build }) {
         <p className="done">
           <Mark state="ready" size={18} />
           <span>
-            Done {when(step.done.at)}
+            Done {moment(step.done.at)}
             {step.done.by !== '' && `, ${step.done.by}`}
             {step.asks_torque &&
               (step.done.torque === '' ? ': tightened, value unknown' : `: ${step.done.torque}, ${step.done.source}`)}
@@ -385,7 +295,7 @@ export function StepCard({ build }: { build: Build }) {
       {step.record !== '' && <p className="quiet">Write down: {step.record}.</p>}
       {step.asks_torque && <Torque step={step} build={build} />}
       <Sign step={step} build={build} />
-      <SeenHere step={step} build={build} />
+      <HowItWas step={step} build={build} />
       <Wait step={step} build={build} />
       <div className="ways noprint">
         <PressButton data-plain="" isDisabled={before === null} onPress={() => before && build.onLook(before.key)}>

@@ -8,6 +8,7 @@ import { Field } from '../../ui/Field';
 import { Mark } from '../../ui/Mark';
 import { PlainField } from '../../ui/PlainField';
 import { PressButton } from '../../ui/PressButton';
+import { capital, counted } from '../../units/format';
 import type { Fit } from './useFit';
 
 const Box = styled.div`
@@ -71,6 +72,12 @@ const Table = styled.table`
     text-align: right;
     padding-right: 0;
   }
+  .shop th {
+    font: var(--w-strong) var(--t-text) / var(--read) var(--text);
+    color: var(--ink);
+    border-bottom: var(--r-hair) solid var(--ink);
+    padding-top: var(--s6);
+  }
   .price {
     width: 74px;
   }
@@ -110,6 +117,13 @@ const Table = styled.table`
     }
   }
 `;
+const SHOP: Readonly<Record<string, string>> = {
+  fittings: 'fittings and lines',
+  fluid: 'brake fluid',
+  fasteners: 'nuts and bolts',
+  made: 'made at the bench',
+  others: 'brake parts',
+};
 const count = (n: number) => (Number.isInteger(n) ? String(n) : n.toFixed(2).replace(/0$/, ''));
 
 function state(row: ListRow): string {
@@ -137,7 +151,7 @@ function Row({ row, fit }: { row: ListRow; fit: Fit }) {
           label={`source of ${row.part}`}
           shown={false}
           value={row.source}
-          placeholder={row.shop}
+          placeholder={SHOP[row.shop] ?? row.shop}
           onCommit={(text) => fit.onListText(row, 'source', text)}
         />
       </td>
@@ -191,8 +205,24 @@ function Row({ row, fit }: { row: ListRow; fit: Fit }) {
   );
 }
 
+function shopSaid(rows: readonly ListRow[]): string {
+  const missing = rows.filter((r) => r.missing > 0).length;
+  return missing === 0 ? 'all here' : `${counted(missing, 'kind', 'kinds')} missing`;
+}
+
+/** Rows by where they are bought: the source that was typed, else the kind of shop; the order of the rows stays. */
+function byShop(rows: readonly ListRow[]): [string, ListRow[]][] {
+  const shops = new Map<string, ListRow[]>();
+  for (const row of rows) {
+    const shop = row.source !== '' ? row.source : (SHOP[row.shop] ?? row.shop);
+    shops.set(shop, [...(shops.get(shop) ?? []), row]);
+  }
+  return [...shops];
+}
+
 export function PartsList({ fit }: { fit: Fit }) {
   const { parts } = fit.view;
+  const shops = byShop(parts.rows);
   const [asked, setAsked] = useState('');
   const mark = parts.rows.length === 0 ? 'empty' : parts.missing === 0 ? 'ready' : parts.alarm ? 'danger' : 'doubt';
   const days =
@@ -241,11 +271,20 @@ export function PartsList({ fit }: { fit: Fit }) {
               </th>
             </tr>
           </thead>
-          <tbody>
-            {parts.rows.map((row) => (
-              <Row key={row.part} row={row} fit={fit} />
-            ))}
-          </tbody>
+          {shops.map(([shop, rows]) => (
+            <tbody key={shop}>
+              {shops.length > 1 && (
+                <tr className="shop">
+                  <th colSpan={5} scope="rowgroup">
+                    {capital(shop)}, {shopSaid(rows)}
+                  </th>
+                </tr>
+              )}
+              {rows.map((row) => (
+                <Row key={row.part} row={row} fit={fit} />
+              ))}
+            </tbody>
+          ))}
         </Table>
       )}
       <form
