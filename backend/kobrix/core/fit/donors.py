@@ -1,11 +1,13 @@
 """Donor parts ranked by how little must be made to fit them."""
 
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 from typing import Any
 
 from kobrix.core.figures import EPS, Figures
 
 Rules = dict[str, Any]  # the table of donor rules as shipped
+_Asked = tuple[str, dict[str, Any], float | str, float]  # dimension, its rule, what is needed, within how much
+KINDS = ("impossible", "irreversible", "made", "shim", "note")
 NUMBERS_ONLY = ("side_area_cm2",)  # a difference of it says nothing of how it bolts on
 
 
@@ -18,14 +20,6 @@ class Donor:
     price: float | None = None
 
 
-@dataclass
-class _Score:
-    counts: dict[str, int] = field(
-        default_factory=lambda: dict.fromkeys(("impossible", "irreversible", "made", "shim", "note"), 0)
-    )
-    sum: float = 0.0
-
-
 def dimensions(rules: Rules, part: str) -> dict[str, dict[str, Any]]:
     """The rules of a part (rotor, caliper) by dimension, in order.
 
@@ -34,19 +28,19 @@ def dimensions(rules: Rules, part: str) -> dict[str, dict[str, Any]]:
     return {row["dimension"]: row for row in rules[part]}
 
 
-def _judged(rules: Rules, part: str, needs: dict[str, float | str], tolerance: dict[str, float], donor: Donor,
-            greatest: float | None) -> tuple[list[float], Figures]:  # fmt: skip
-    score, make, unknown = _Score(), [], []
+def _judged(
+    asked: list[_Asked], classes: dict[str, str], donor: Donor, greatest: float | None
+) -> tuple[tuple[float, ...], Figures]:
+    counts, apart = dict.fromkeys(KINDS, 0), 0.0
+    make, unknown = [], []
 
     def add(code: str, value: float | None) -> None:
-        kind = rules["classes"][code]
-        score.counts[kind] += 1
+        kind = classes[code]
+        counts[kind] += 1
         make.append({"code": code, "class": kind, "value_mm": value})
 
-    for name, rule in dimensions(rules, part).items():
-        if name not in needs:
-            continue
-        need, have = needs[name], donor.has.get(name)
+    for name, rule, need, within in asked:
+        have = donor.has.get(name)
         if have is None:
             unknown.append(name)
         elif "other" in rule:
@@ -57,9 +51,9 @@ def _judged(rules: Rules, part: str, needs: dict[str, float | str], tolerance: d
         else:
             assert isinstance(have, float)
             assert isinstance(need, float)
-            d, within = have - need, tolerance.get(name, rule["tolerance"])
+            d = have - need
             if name not in NUMBERS_ONLY and within > 0:
-                score.sum += abs(d) / within
+                apart += abs(d) / within
             if abs(d) <= within + EPS:
                 continue
             side = rule["above" if d > 0 else "below"]
@@ -67,11 +61,11 @@ def _judged(rules: Rules, part: str, needs: dict[str, float | str], tolerance: d
                 add("too_big", have - greatest)
             else:
                 add(side["code"], None if side["factor"] is None else side["factor"] * d)
-    counts = [float(score.counts[k]) for k in ("irreversible", "made", "shim")]
-    whole = [float(score.counts["impossible"]), float(len(unknown)), *counts, score.sum]
-    usable = score.counts["impossible"] == 0
-    shown = [*(int(v) for v in whole[:-1]), score.sum]
-    return whole, {"name": donor.name, "score": shown, "make": make, "unknown": unknown, "usable": usable}
+    usable = counts["impossible"] == 0
+    score = (counts["impossible"], len(unknown), counts["irreversible"], counts["made"], counts["shim"])
+    return (*score, round(apart, 9)), {
+        "name": donor.name, "score": [*score, apart], "make": make, "unknown": unknown, "usable": usable
+    }  # fmt: skip
 
 
 def donor_rank(rules: Rules, part: str, needs: dict[str, float | str], tolerance: dict[str, float], donors: list[Donor],
@@ -80,9 +74,10 @@ def donor_rank(rules: Rules, part: str, needs: dict[str, float | str], tolerance
 
     `rules` [table]; `part` [name]; `needs` {dimension: its value}; `tolerance` {dimension: [its unit]}.
     """
+    asked = [(name, rule, needs[name], tolerance.get(name, rule.get("tolerance", 0.0)))
+             for name, rule in dimensions(rules, part).items() if name in needs]  # fmt: skip
     rows = []
     for k, donor in enumerate(donors):
-        whole, shown = _judged(rules, part, needs, tolerance, donor, greatest)
-        price = (donor.price is None, donor.price or 0.0)
-        rows.append(((*whole[:-1], round(whole[-1], 9), *price, k), shown))
+        score, shown = _judged(asked, rules["classes"], donor, greatest)
+        rows.append(((*score, donor.price is None, donor.price or 0.0, k), shown))
     return {"ranked": [shown for _, shown in sorted(rows, key=lambda row: row[0])]}
