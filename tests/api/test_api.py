@@ -149,6 +149,14 @@ class Refusals(ApiCase):
         self.assertEqual(body["both"], [{"path": BORE, "yours": "7/8 in", "stored": "3/4 in"}])
         self.assertEqual(body["revision"], 1)
 
+    def test_a_step_whose_answer_was_lost_is_sent_again_and_is_one_step(self) -> None:
+        first = self.change(0, {"path": BORE, "text": "3/4"}).json()
+        again = self.change(0, {"path": BORE, "text": "3/4"})
+        self.assertEqual((again.status_code, again.json()["job"]), (200, first["job"]))
+        self.client.post("/api/jobs/1/undo", json={"base": 1})
+        self.assert_problem(self.change(0, {"path": BORE, "text": "3/4"}), 409, "changed elsewhere")
+        self.assert_problem(self.change(0, {"path": BORE, "text": ""}), 409, "changed elsewhere")
+
     def test_questions_without_an_answer(self) -> None:
         def post(body: dict[str, Any]) -> Any:
             return self.client.post("/api/jobs/1/moment", json=body)

@@ -124,6 +124,20 @@ class Sheet(UiCase):
         expect(page.get_by_role("textbox", name="free play")).to_have_value("5 mm")
         self.no_errors()
 
+    def test_an_entry_that_moves_the_focus_on_is_stored_once(self) -> None:
+        page = self.measure()
+        sent: list[str] = []
+        page.on("request", lambda r: sent.append(r.url) if r.url.endswith("/changes") else None)
+        for n in range(1, 9):
+            field = page.get_by_role("textbox", name="free play")
+            field.fill(f"{n} mm")
+            field.press("Enter")
+            expect(field).to_have_value(f"{n} mm")
+            expect(field).not_to_be_focused()
+            field.focus()
+        self.assertEqual(len(sent), 8)
+        self.no_errors()
+
     def test_a_page_read_before_an_undo_does_not_come_back_after_it(self) -> None:
         page = self.measure()
         field = page.get_by_role("textbox", name="free play")

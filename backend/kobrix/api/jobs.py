@@ -239,6 +239,14 @@ def job_stages(job_id: int, path: Database) -> Response:
     return as_json(found)
 
 
+def _stored_already(stored: Stored, change: ChangeIn) -> bool:
+    """Whether all that a change sets stands there: its answer was lost on the way and it is sent again, or two entered the same."""
+    own = own_edits(stored.document, change)
+    if change.plan is not None or any(e["op"] != "set" for e in own) or any(e.exact is not None for e in change.edits):
+        return False
+    return all(value_at(stored.document, e["path"]) == (e["value"], True) for e in own)
+
+
 @router.post("/{job_id}/changes", response_model=Changed)
 def change_job(job_id: int, change: ChangeIn, path: Database) -> Response:
     """Make a step on a revision. A stale base gets 409 with both values and changes nothing."""
@@ -248,6 +256,8 @@ def change_job(job_id: int, change: ChangeIn, path: Database) -> Response:
         with open_db(path) as db:
             stored = jobs.get(db, job_id)
         if stored.revision != change.base:
+            if _stored_already(stored, change):
+                return _changed(path, stored, change.show)
             raise jobs.stale(change.base, stored, own_edits(stored.document, change))
         root = "" if change.under is None or change.plan is not None else job_edits.root_of(stored.document, change.under)
         with named_by_their_fields(change.edits, root):

@@ -15,12 +15,14 @@ interface Draft {
 export function useDraft(value: string, onCommit: (text: string) => Promise<unknown>) {
   const [kept, setDraft] = useState<Draft | null>(null);
   const sent = useRef<string | null>(null);
+  // What was stored, until the field is drawn again without it: focus that moves on at once must not store it twice.
+  const stored = useRef<Draft | null>(null);
   const live = (one: Draft | null) => (one?.waits && one.from !== value ? null : one);
   const draft = live(kept);
 
   /** True when what was typed is stored, or there was nothing to store. */
   async function commit(): Promise<boolean> {
-    if (draft === null) return true;
+    if (draft === null || draft === stored.current) return true;
     if (draft.text === sent.current) return false;
     const { text, from } = draft;
     if (text.trim() === value.trim()) {
@@ -38,6 +40,7 @@ export function useDraft(value: string, onCommit: (text: string) => Promise<unkn
     const still = (then: Draft | null) => (now: Draft | null) => (now?.text === text ? then : now);
     try {
       await onCommit(text);
+      stored.current = draft;
       // What was typed on while this was stored began from this, not from what stood there before.
       setDraft((now) => (now === null || now.text === text ? null : { ...now, from: null }));
       return true;

@@ -2,6 +2,7 @@
 import { useState } from 'react';
 import styled from 'styled-components';
 import { BedHeat } from '../../charts/BedHeat';
+import { Missing } from '../../page/Missing';
 import { StagePage, type StageProps } from '../../page/StagePage';
 import { WorkSheet } from '../../page/WorkSheet';
 import { DataTable } from '../../ui/DataTable';
@@ -143,7 +144,7 @@ export function BedPage({ job, view, stages }: StageProps<'bed'>) {
         >
           <Body data-wide={wide || undefined}>
             <div>
-              {view.needs > 0 && <p>The plan gives no stop yet: {view.needs} entries are missing in Measure.</p>}
+              {view.needs > 0 && <Missing job={job.id} what="No stop can be predicted yet" n={view.needs} />}
               {view.refused !== '' && <p role="alert">{view.refused}</p>}
               {view.slow_downs.length > 0 && <Heat bed={bed} />}
               <section aria-label="Recipe">

@@ -5,6 +5,7 @@ import styled from 'styled-components';
 import { useRun, useSimulatedGauges } from '../../api/bleed';
 import type { StandView } from '../../api/types';
 import { StandPlot, type Reading } from '../../charts/StandPlot';
+import { Missing } from '../../page/Missing';
 import { Choose } from '../../ui/Choose';
 import { HoldButton } from '../../ui/HoldButton';
 import { Mark } from '../../ui/Mark';
@@ -382,7 +383,7 @@ export function Stand({ bleed }: { bleed: Bleed }) {
   const fresh = asked !== null && !last.runs.includes(asked);
   const stand: StandView = older && other.data ? other.data : fresh ? { ...last, run: asked, pushes: [], verdict: null, reasons: [], fitted: [], travel_sentence: '' } : last; // prettier-ignore
   const next = Math.max(...last.runs) + 1;
-  if (stand.needs > 0) return <p>The plan gives no pressure yet: {stand.needs} entries are missing in Measure.</p>;
+  if (stand.needs > 0) return <Missing job={job.id} what="No pressure can be predicted yet" n={stand.needs} />;
   return (
     <Box>
       <div className="row noprint">

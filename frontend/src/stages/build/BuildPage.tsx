@@ -147,7 +147,7 @@ function Also({ build }: { build: Build }) {
       <h2>What else is done</h2>
       <p className="quiet">
         {view.changes.length === 0
-          ? 'This setup changes nothing against as found.'
+          ? 'This setup changes nothing against as found: its steps come from a plan, made in Size or found in Match. Work on the brake as it is, new pads or fluid, is added here.'
           : `The plan changes: ${view.changes.join(', ')}.`}
       </p>
       {view.also.length > 0 && (
@@ -259,7 +259,7 @@ export function BuildPage({ job, view, stages }: StageProps<'build'>) {
                 Hydraulic system open since {openFor(view.open_since)}: do not drive
               </Alarm>
             )}
-            <Body data-wide={wide || undefined}>
+            <Body data-wide={(wide && build.step !== null) || undefined}>
               {!wide && card}
               <div className="side">
                 {view.days.map((day) => (
@@ -287,7 +287,7 @@ export function BuildPage({ job, view, stages }: StageProps<'build'>) {
                   </section>
                 )}
               </div>
-              {wide && <div className="side">{card}</div>}
+              {wide && card && <div className="side">{card}</div>}
             </Body>
           </WorkSheet>
         );

@@ -247,9 +247,11 @@ export function PartsList({ fit }: { fit: Fit }) {
             placeholder="2026-05-09"
             onCommit={async (text) => fit.onDay(text.trim())}
           />
-          <a href={partsCsvUrl(fit.job.id, fit.view.setup)} download className="press">
-            Save as CSV
-          </a>
+          {parts.rows.length > 0 && (
+            <a href={partsCsvUrl(fit.job.id, fit.view.setup)} download className="press">
+              Save as CSV
+            </a>
+          )}
         </form>
       </div>
       {parts.rows.length > 0 && (

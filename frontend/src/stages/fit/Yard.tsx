@@ -7,6 +7,7 @@ import type { YardBand, YardPart } from '../../api/types';
 import { ChanceBand } from '../../charts/ChanceBand';
 import { Choose } from '../../ui/Choose';
 import { DataTable } from '../../ui/DataTable';
+import { Missing } from '../../page/Missing';
 import { Field } from '../../ui/Field';
 import { Mark } from '../../ui/Mark';
 import { PlainField } from '../../ui/PlainField';
@@ -184,7 +185,7 @@ export function Yard({ fit }: { fit: Fit }) {
       )}
       {open && error && <p role="alert">{error.message}</p>}
       {open && !data && !error && <p role="status">Trying plausible vehicles.</p>}
-      {data && data.needs > 0 && <p>Nothing can be said yet: {data.needs} entries are missing in Measure.</p>}
+      {data && data.needs > 0 && <Missing job={fit.job.id} what="Nothing can be said yet" n={data.needs} />}
       {data && data.needs === 0 && (
         <>
           <InHand fit={fit} limits={limits} stations={data.stations} />

@@ -72,24 +72,26 @@ function Plot({ prove, wide }: { prove: Prove; wide: boolean }) {
           the set, then type each stop.
         </p>
       ) : (
-        <StopsPlot view={view} width={width} on={prove.stop?.key ?? null} onStop={prove.onStop} />
+        <>
+          <StopsPlot view={view} width={width} on={prove.stop?.key ?? null} onStop={prove.onStop} />
+          <p className="key">
+            <span>ring: nothing locked</span>
+            <span>filled: front locked</span>
+            <span>hatched: rear locked</span>
+            <span>tinted: where the model sees them, P5 to P95</span>
+            <span>diamond: mean, 95 %</span>
+          </p>
+          <div>
+            <PressButton className="noprint" data-plain="" aria-expanded={table} onPress={() => setTable(!table)}>
+              {table ? 'Hide the stops' : `Every stop as a table`}
+            </PressButton>{' '}
+            <a href={`/api/jobs/${prove.job.id}/stops.csv`} download className="noprint">
+              Save as CSV
+            </a>
+          </div>
+          {table && <StopsTable prove={prove} />}
+        </>
       )}
-      <p className="key">
-        <span>ring: nothing locked</span>
-        <span>filled: front locked</span>
-        <span>hatched: rear locked</span>
-        <span>tinted: where the model sees them, P5 to P95</span>
-        <span>diamond: mean, 95 %</span>
-      </p>
-      <div>
-        <PressButton className="noprint" data-plain="" aria-expanded={table} onPress={() => setTable(!table)}>
-          {table ? 'Hide the stops' : `Every stop as a table`}
-        </PressButton>{' '}
-        <a href={`/api/jobs/${prove.job.id}/stops.csv`} download className="noprint">
-          Save as CSV
-        </a>
-      </div>
-      {table && <StopsTable prove={prove} />}
     </section>
   );
 }
