@@ -3,7 +3,8 @@ import { useCallback, useEffect, useRef, useState } from 'react';
 
 export type Take = (value: number, gesture: string) => Promise<unknown>;
 
-const LONGEST_MS = 500;
+const NEXT_MS = 500;
+const REST_MS = 2500;
 
 const going = new Set<Promise<void>>();
 /** Once nothing that was moved waits for its answer any more: what is undone then is the whole gesture. */
@@ -11,8 +12,9 @@ export const whenStill = () => Promise.allSettled([...going]);
 
 /**
  * The place shown until it is answered for, or null; and the way to move it.
- * The next question waits until the last answer is drawn, that is, until `value` is another one; an answer that
- * changes nothing is waited for LONGEST_MS.
+ * The next question waits until the last answer is drawn, that is, until `value` is another one; an answer that changes
+ * nothing is waited for NEXT_MS where another place waits, else REST_MS more: given up too early, the ring would stand
+ * where it was, and the next key would count from there.
  */
 export function useCoalesced(value: number, onTake: Take) {
   const [moved, setMoved] = useState<number | null>(null);
@@ -44,7 +46,7 @@ export function useCoalesced(value: number, onTake: Take) {
         if (drawn.current.value !== before) continue;
         await new Promise<void>((then) => {
           drawn.current.then = then;
-          window.setTimeout(then, LONGEST_MS);
+          window.setTimeout(() => (wanted.current ? then() : window.setTimeout(then, REST_MS)), NEXT_MS);
         });
       }
       busy.current = false;
