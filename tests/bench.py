@@ -18,6 +18,7 @@ import urllib.error
 import urllib.request
 from collections.abc import Callable
 from concurrent.futures import ThreadPoolExecutor
+from importlib import import_module
 from pathlib import Path
 from typing import Any
 
@@ -463,17 +464,10 @@ def start() -> None:
 
 def stages() -> None:
     """Chances, and the pages of the work itself."""
-    from tests.bench_stages import main as every
-
-    every()
+    import_module("tests.bench_stages").main()  # which takes its lines from here
 
 
-def mutation() -> None:
-    """Planted faults, and what no test notices: about twenty minutes."""
-    report(60, seed=11)
-
-
-SECTIONS = {
+SECTIONS: dict[str, Callable[[], None]] = {
     "evaluate": evaluate,
     "scalar": scalar,
     "sweep": sweeping,
@@ -484,7 +478,7 @@ SECTIONS = {
     "beside": beside,
     "start": start,
     "stages": stages,
-    "mutation": mutation,
+    "mutation": lambda: report(60, seed=11),  # planted faults, and what no test notices: about twenty minutes
 }
 LONG = ("mutation",)  # only when it is named
 
