@@ -1,4 +1,4 @@
-"""A whole conversion with a phone at the vehicle: from the order of the groups to the signed stand test, over a killed server and a phone off line."""
+"""A whole conversion with a phone at the vehicle: the order of the groups and every step of Build, over a killed server and a phone off line."""
 
 import io
 import os
