@@ -10,11 +10,14 @@ const going = new Set<Promise<void>>();
 /** Once nothing that was moved waits for its answer any more: what is undone then is the whole gesture. */
 export const whenStill = () => Promise.allSettled([...going]);
 
+/** Whether a page shows a place, but for how its figure is rounded. */
+const shows = (value: number, place: number) => Math.abs(value - place) <= 0.002 * Math.abs(place) + 1e-9;
+
 /**
  * The place shown until it is answered for, or null; and the way to move it.
- * The next question waits until the last answer is drawn, that is, until `value` is another one; an answer that changes
- * nothing is waited for NEXT_MS where another place waits, else REST_MS more: given up too early, the ring would stand
- * where it was, and the next key would count from there.
+ * The next question waits until the last answer is drawn, that is, until `value` is the place; an answer that is never drawn so is
+ * waited for NEXT_MS where another place waits, else REST_MS more: given up too early, the ring would stand where it was, and the
+ * next key would count from there.
  */
 export function useCoalesced(value: number, onTake: Take) {
   const [moved, setMoved] = useState<number | null>(null);
@@ -36,17 +39,19 @@ export function useCoalesced(value: number, onTake: Take) {
     const run = async () => {
       while (wanted.current) {
         const [next, of] = wanted.current as [number, string];
-        const before = drawn.current.value;
         wanted.current = null;
         try {
           await latest.current(next, of);
         } catch {
           break; // refused, and said so: the place goes back
         }
-        if (drawn.current.value !== before) continue;
         await new Promise<void>((then) => {
-          drawn.current.then = then;
+          const look = () => {
+            if (shows(drawn.current.value, next)) then();
+          };
+          drawn.current.then = look;
           window.setTimeout(() => (wanted.current ? then() : window.setTimeout(then, REST_MS)), NEXT_MS);
+          look();
         });
       }
       busy.current = false;
