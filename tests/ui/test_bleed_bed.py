@@ -78,25 +78,76 @@ class OnAPhone(UiCase):
         self.fits()
         self.no_errors()
 
-    def test_a_recipe_is_typed_and_its_slow_downs_are_counted_by_a_passenger(self) -> None:
+    def recipe(self, count: int) -> None:
+        """A recipe of one stage of so many slow-downs, typed for the brake as found."""
         page = self.page
         page.goto(f"{self.url}/jobs/1/bed?plan=as+found")
         expect(page.get_by_text(re.compile("^No recipe yet"))).to_be_visible()
-        for name, text in (("slow-downs", "2"), ("from", "60"), ("to", "20"), ("how hard", "0.3"), ("gap", "30")):
+        for name, text in (("slow-downs", str(count)), ("from", "60"), ("to", "20"), ("how hard", "0.3"), ("gap", "30")):
             page.get_by_role("textbox", name=name, exact=True).fill(text)
         page.get_by_role("button", name="Add a stage").tap()
+
+    def test_a_recipe_is_typed_and_its_slow_downs_are_counted_by_a_passenger(self) -> None:
+        page = self.page
+        self.recipe(2)
         expect(page.get_by_text("Slow-down 1 of 2")).to_be_visible()
         page.get_by_role("button", name="It started now").tap()
         expect(page.get_by_text("Slow-down 2 of 2")).to_be_visible()
         expect(page.get_by_text(re.compile(r"In 0:\d\d|Due since"))).to_be_visible()
         page.get_by_role("button", name="take back 1").tap()
         expect(page.get_by_text("Slow-down 1 of 2")).to_be_visible()
-        for _ in range(2):
-            page.get_by_role("button", name="It started now").tap()
+        page.get_by_role("button", name="It started now").tap()
+        expect(page.get_by_text("Slow-down 2 of 2")).to_be_visible()
+        page.get_by_role("button", name="It started now").tap()
         expect(page.get_by_text("All 2 driven")).to_be_visible()
         self.fits()
         self.axe()
         self.no_errors()
+
+    def test_off_line_every_slow_down_and_screw_is_counted_and_is_stored_later(self) -> None:
+        page = self.page
+        page.goto(f"{self.url}/jobs/1/bleed")
+        screw = page.get_by_role("button", name="No bubbles: service rear right")
+        expect(screw).to_be_visible()
+        page.context.set_offline(True)
+        screw.tap()
+        expect(page.get_by_text(re.compile("^1 of 4 screws without bubbles"))).to_be_visible()
+        page.get_by_role("button", name="Bleed again: service rear right").tap()
+        expect(screw).to_be_visible()
+        screw.tap()
+        expect(page.get_by_text(re.compile("^1 of 4 screws without bubbles"))).to_be_visible()
+        waits = page.get_by_role("status", name="Not stored yet")
+        expect(waits).to_contain_text("3 changes wait")
+        page.context.set_offline(False)
+        expect(waits).to_have_count(0)
+        expect(page.get_by_text(re.compile("^1 of 4 screws without bubbles"))).to_be_visible()
+        self.recipe(3)
+        start = page.get_by_role("button", name="It started now")
+        count = page.get_by_text(re.compile(r"^Slow-down \d of 3$"))
+        expect(count).to_have_text("Slow-down 1 of 3")
+        page.context.set_offline(True)
+        for n in (2, 3):
+            start.tap()
+            expect(count).to_have_text(f"Slow-down {n} of 3")
+        page.get_by_role("button", name="take back 2").tap()
+        expect(count).to_have_text("Slow-down 2 of 3")
+        page.context.set_offline(False)
+        expect(waits).to_have_count(0)
+        page.reload()
+        expect(count).to_have_text("Slow-down 2 of 3")
+        self.no_errors("Failed to load resource")
+
+    def test_a_double_tap_is_one(self) -> None:
+        page = self.page
+        page.goto(f"{self.url}/jobs/1/build")
+        said = page.get_by_text(re.compile(r"^\d+ of \d+ steps done"))
+        before = int(said.inner_text().split()[0])
+        done = page.get_by_role("button", name="Done", exact=True)
+        expect(done).to_be_enabled()
+        done.dblclick(delay=30)
+        expect(said).to_have_text(re.compile(rf"^{before + 1} of"))
+        expect(done.or_(page.get_by_role("button", name=re.compile("^Hold to sign"))).first).to_be_enabled()
+        expect(said).to_have_text(re.compile(rf"^{before + 1} of"))
 
 
 if __name__ == "__main__":

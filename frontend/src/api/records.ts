@@ -1,10 +1,10 @@
 /** Records of what happened at the vehicle: kept at once, on this device where nobody answers, and never twice. */
 import { useQueryClient } from '@tanstack/react-query';
-import { useCallback } from 'react';
+import { useCallback, useMemo } from 'react';
 import { answered, client, isAway, ofJob, Refused } from './client';
 import { keys } from './keys';
 import type { RecordIn } from './types';
-import { waitWith } from './waiting';
+import { useWaiting, waitWith } from './waiting';
 
 /** A key that no other record has; made without the secure context that a plain local address has not. */
 function freshKey(): string {
@@ -30,4 +30,24 @@ export function useRecorder(job: number): Recorder {
     },
     [job, queries],
   );
+}
+
+/** The records of a job that are made and not stored yet, in the order they were made. */
+export function useUnsent(job: number): readonly RecordIn[] {
+  const waiting = useWaiting();
+  return useMemo(
+    () => waiting.flatMap((w) => (w.job === job && w.record && w.refused === null ? [w.record] : [])),
+    [waiting, job],
+  );
+}
+/** What of a kind stands, by a name of its own: `stored` with what is not sent yet laid over it. */
+export function laidOver<T extends { key: string | null }>(
+  stored: T | null,
+  unsent: readonly RecordIn[],
+  own: (record: RecordIn) => T | null,
+): T | null {
+  return unsent.reduce<T | null>((at, record) => {
+    if (record.kind === 'struck') return at !== null && record.body['of'] === at.key ? null : at;
+    return own(record) ?? at;
+  }, stored);
 }

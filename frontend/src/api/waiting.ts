@@ -97,6 +97,7 @@ async function sendAll(queries: QueryClient): Promise<void> {
     try {
       if (next.record) {
         await storeRecord(job, next.record);
+        await queries.invalidateQueries({ queryKey: keys.pages(job) }); // shown from here until the page has it
         write(read().filter((w) => w.id !== id));
       } else {
         const { revision } = (await storeStep(next)).job;

@@ -112,9 +112,9 @@ function Heat({ bed }: { bed: Bed }) {
   );
 }
 
-export function BedPage({ job, view, stages }: StageProps<'bed'>) {
-  const bed = useBed(job, view);
-  const { steps } = bed;
+export function BedPage({ job, view: stored, stages }: StageProps<'bed'>) {
+  const bed = useBed(job, stored);
+  const { view, steps } = bed;
   return (
     <StagePage
       job={job}

@@ -4,6 +4,7 @@ import styled from 'styled-components';
 import { Mark } from '../../ui/Mark';
 import { PressButton } from '../../ui/PressButton';
 import { useAwake } from '../../ui/useAwake';
+import { useFresh } from '../../ui/useFresh';
 import { counted } from '../../units/format';
 import type { Bed } from './useBed';
 
@@ -49,14 +50,18 @@ export function Passenger({ bed }: { bed: Bed }) {
   const since = useSince(last?.driven ?? null);
   const awake = useAwake(last !== null && next !== null);
   const [refused, setRefused] = useState('');
+  const [pressed, setPressed] = useState(0);
+  const fresh = useFresh(next?.number ?? 0);
   const gap = next !== null && last !== null ? next.starts_at_s - last.starts_at_s : null;
   const left = gap !== null && since !== null ? gap - since : null;
   async function started() {
     if (next === null) return;
     setRefused('');
+    setPressed(next.number);
     try {
       await bed.record(`slow-down ${next.number}`, 'bedded', { setup, number: next.number });
     } catch (error) {
+      setPressed(0);
       setRefused(error instanceof Error ? error.message : 'It was refused.');
     }
   }
@@ -65,9 +70,10 @@ export function Passenger({ bed }: { bed: Bed }) {
   const undo = last !== null && last.key !== null && (
     <PressButton
       data-plain=""
-      onPress={() =>
-        void bed.record(`slow-down ${last.number} taken back`, 'struck', { of: last.key, why: 'not driven' })
-      }
+      onPress={() => {
+        setPressed(0);
+        void bed.record(`slow-down ${last.number} taken back`, 'struck', { of: last.key, why: 'not driven' });
+      }}
     >
       take back {last.number}
     </PressButton>
@@ -96,7 +102,12 @@ export function Passenger({ bed }: { bed: Bed }) {
         a stand.
         {left !== null && (left > 0 ? ` In ${clock(left)}.` : ` Due since ${clock(-left)}.`)}
       </p>
-      <PressButton className="go" data-go="" onPress={() => void started()}>
+      <PressButton
+        className="go"
+        data-go=""
+        isDisabled={fresh || pressed === next.number}
+        onPress={() => void started()}
+      >
         It started now
       </PressButton>
       <div className="ways">

@@ -26,8 +26,9 @@ const Body = styled.div`
 `;
 const NO_TARGETS: [] = [];
 
-export function BleedPage({ job, view, stages }: StageProps<'bleed'>) {
-  const bleed = useBleed(job, view);
+export function BleedPage({ job, view: stored, stages }: StageProps<'bleed'>) {
+  const bleed = useBleed(job, stored);
+  const { view } = bleed;
   const { steps } = bleed;
   const screws = view.schools.flatMap((s) => s.screws);
   const done = screws.filter((s) => s.bled !== null && s.bled.bubbles === false && !s.bled.dry).length;

@@ -214,9 +214,9 @@ function said(view: BuildView): string {
   return `${view.done} of ${view.total} steps done, ${view.signed} of ${view.critical} critical ones signed`;
 }
 
-export function BuildPage({ job, view, stages }: StageProps<'build'>) {
-  const build = useBuild(job, view);
-  const { steps, onLook, every } = build;
+export function BuildPage({ job, view: stored, stages }: StageProps<'build'>) {
+  const build = useBuild(job, stored);
+  const { view, steps, onLook, every } = build;
   const awake = useAwake(view.done > 0 && view.done < view.total);
   const targets = useMemo(
     () =>

@@ -8,6 +8,7 @@ import { HoldButton } from '../../ui/HoldButton';
 import { Mark } from '../../ui/Mark';
 import { PlainField } from '../../ui/PlainField';
 import { PressButton } from '../../ui/PressButton';
+import { useFresh } from '../../ui/useFresh';
 import { signsAs, useSigner } from '../../ui/signer';
 import { capital, moment } from '../../units/format';
 import { HowItWas } from './HowItWas';
@@ -151,9 +152,12 @@ function Undo({ step, build }: { step: WorkStep; build: Build }) {
 function Sign({ step, build }: { step: WorkStep; build: Build }) {
   const by = useSigner();
   const [refused, setRefused] = useState('');
+  const [busy, setBusy] = useState(false);
+  const fresh = useFresh(step.key);
   const waits = build.every.filter((s) => step.waits.includes(s.key));
   async function sign() {
     setRefused('');
+    setBusy(true);
     try {
       await build.record(`${step.short}, ${step.where}`, 'signed', {
         setup: build.view.setup,
@@ -164,6 +168,8 @@ function Sign({ step, build }: { step: WorkStep; build: Build }) {
       build.onLook(null);
     } catch (error) {
       setRefused(error instanceof Error ? error.message : 'It was refused.');
+    } finally {
+      setBusy(false);
     }
   }
   if (step.done !== null) {
@@ -218,7 +224,7 @@ function Sign({ step, build }: { step: WorkStep; build: Build }) {
         <PressButton
           className="go"
           data-go=""
-          isDisabled={first !== undefined || step.part !== ''}
+          isDisabled={first !== undefined || step.part !== '' || fresh || busy}
           onPress={() => void sign()}
         >
           Done

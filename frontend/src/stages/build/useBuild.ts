@@ -1,9 +1,10 @@
 /** What the parts of Build share: the view, the step that is looked at, and what is recorded. */
-import { useCallback, useState } from 'react';
+import { useCallback, useMemo, useState } from 'react';
 import { useSearchParams } from 'react-router';
 import { useSteps, type Steps } from '../../api/changes';
-import { useRecorder, type Recorder } from '../../api/records';
+import { useRecorder, useUnsent, type Recorder } from '../../api/records';
 import type { BuildView, FileEdit, Job, WorkStep } from '../../api/types';
+import { withUnsent } from './unsent';
 
 export interface Build {
   job: Job;
@@ -23,10 +24,12 @@ export interface Build {
   onEdits: (label: string, edits: readonly (Partial<FileEdit> & { path: string; text?: string })[]) => Promise<unknown>;
 }
 
-export function useBuild(job: Job, view: BuildView): Build {
+export function useBuild(job: Job, stored: BuildView): Build {
   const [params, setParams] = useSearchParams();
   const steps = useSteps(job, 'build', params.get('plan'));
   const record = useRecorder(job.id);
+  const unsent = useUnsent(job.id);
+  const view = useMemo(() => withUnsent(stored, unsent), [stored, unsent]);
   const [looked, setLooked] = useState<string | null>(null);
   const every = view.days.flatMap((d) => d.steps);
   const at = Math.max(
