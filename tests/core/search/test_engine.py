@@ -13,6 +13,7 @@ from kobrix.core.physics.booster import Booster
 from kobrix.core.physics.chain import Condition, Station, System, first_reach
 from kobrix.core.physics.cylinder import Chamber, Cylinder, Feed
 from kobrix.core.physics.disc import Disc, with_area
+from kobrix.core.physics.linkage import Linkage
 from kobrix.core.physics.solved_setup import SolvedSetup
 from kobrix.core.physics.valves import DecelSensing, Device, Proportioning
 from kobrix.core.physics.vehicle import Load
@@ -117,7 +118,7 @@ class EveryCombination(unittest.TestCase):
             self.assertAlmostEqual(tried.effort[f, d] / effort, 1.0, places=9)
             self.assertAlmostEqual(tried.travel[f, d] / travel, 1.0, places=9)
             self.assertAlmostEqual(left[f, d], least, delta=1e-7, msg=(c, h, i, places))
-            lightest = engine.lightest(own, np.array([f]), tried.pressure[[d]])[0]
+            lightest = engine.lightest(own, np.array([f]), tried.pressure[[d]], tried.volume[[d]])[0]
             pushes = case.main.healthy.push_at(first_reach(case.main.healthy.road.decel, bounds.decel)[0])
             self.assertAlmostEqual(lightest / float(pushes.min()), 1.0, places=9)
             use = float((case.main.lock_decel / case.main.grip_limit).min())
@@ -167,6 +168,15 @@ class EveryCombination(unittest.TestCase):
         tried = engine.evaluate(own, np.arange(8), load, WHEELS, replace(BOUNDS, decel=0.2, first_lock=0.0))
         lost = np.uint16(1 << LIMITS.index("lost_circuit"))
         self.assertTrue((tried.broken & lost > 0).all())
+
+    def test_a_linkage(self) -> None:
+        base = plain_system(air=1e-6)
+        link = Linkage(float(base.control.pivot_to_pin), -np.pi / 2, 1.0, (0.0, -0.043), 0.0, 0.11)
+        control = replace(base.control, linkage=link, mount_give=1 / 2e6, return_force=15.0)
+        own = block(replace(base, control=control), (cylinder(0.01746), cylinder(0.0206), cylinder(0.0254, 0.02)), (None, VACUUM))
+        self.check(replace(own, pins=np.array([float(base.control.pivot_to_pin)])))
+        with self.assertRaisesRegex(Impossible, "does not move alone"):
+            engine.evaluate(own, np.arange(2), two_loads(), WHEELS, BOUNDS)
 
     def test_what_cannot_be_searched_says_why(self) -> None:
         own = block(plain_system(), (cylinder(0.019),), (None,))

@@ -5,6 +5,7 @@ import unittest
 from typing import Any
 
 import numpy as np
+from kobrix.core.errors import BadEntry
 from kobrix.evaluate.solve import Answer
 from kobrix.evaluate.verdicts import nominal
 from kobrix.fileformat import files
@@ -73,6 +74,24 @@ class Drawn(unittest.TestCase):
         own = [s["paths"]["service"]["at_pedal_force"][n] for n, s in enumerate(result["load_states"].values())]
         return float(max(at["systems"]["service"]["pedal_travel_mm"] for at in own))
 
+    def answers_the_same(self, job: Job, ask: dict[str, Any], found: Any, row: Any) -> None:
+        """A row of a search, taken as a plan: its push, its travel and its dangers."""
+        plan = self.as_plan(job, ask, row["edits"]).setup("found")
+        answer = Answer(plan)
+        assert answer.solved is not None
+        healthy = answer.solved.main.healthy  # at the stop asked for, locked or not
+        pushes = [float(p) for p in healthy.push_at(healthy.reach(found["decel_g"])[0])[:, 0, 0]]
+        with self.subTest(ask=ask, made=row["words"]):
+            self.assertAlmostEqual(row["push_n"], max(pushes), places=6)
+            self.assertAlmostEqual(row["lightest_n"], min(pushes), places=6)
+            self.assertAlmostEqual(row["travel_mm"], self.travel(plan, pushes), places=5)
+            limits = ask["limits"]
+            self.assertLessEqual(row["push_n"], limits.get("effort_n", 500.0) + 1e-9)
+            self.assertLessEqual(row["travel_mm"], limits.get("travel_share", 0.85) * 150 + 1e-9)
+            dangers = {j.id for j in nominal(answer, None, None) if j.level == "danger"}
+            self.assertLessEqual(dangers, {"lost_front", "lost_rear"})  # no worse than as found, which leaves less than the law asks
+            self.assertGreaterEqual(row["left_g"], 0.12)
+
     def test_a_plan_made_of_what_was_kept_answers_the_same(self) -> None:
         job = files.check(Job, demo_document())
         random = np.random.default_rng(11)
@@ -85,25 +104,29 @@ class Drawn(unittest.TestCase):
             rows = found["kept"]
             for n in sorted({0, len(rows) // 2, len(rows) - 1} if rows else set()):
                 kept += 1
-                row = rows[n]
-                plan = self.as_plan(job, ask, row["edits"]).setup("found")
-                answer = Answer(plan)
-                assert answer.solved is not None
-                healthy = answer.solved.main.healthy  # at the stop asked for, locked or not
-                pushes = [float(p) for p in healthy.push_at(healthy.reach(found["decel_g"])[0])[:, 0, 0]]
-                with self.subTest(ask=ask, made=row["words"]):
-                    self.assertAlmostEqual(row["push_n"], max(pushes), places=6)
-                    self.assertAlmostEqual(row["travel_mm"], self.travel(plan, pushes), places=5)
-                    limits = ask["limits"]
-                    self.assertLessEqual(row["push_n"], limits.get("effort_n", 500.0) + 1e-9)
-                    self.assertLessEqual(row["travel_mm"], limits.get("travel_share", 0.85) * 150 + 1e-9)
-                    dangers = {j.id for j in nominal(answer, None, None) if j.level == "danger"}
-                    self.assertLessEqual(
-                        dangers, {"lost_front", "lost_rear"}
-                    )  # no worse than as found, which leaves less than the law asks
-                    self.assertGreaterEqual(row["left_g"], 0.12)
+                self.answers_the_same(job, ask, found, rows[n])
         self.assertGreater(kept, 20)
         self.assertGreater(tried, 400)
+
+    def test_a_pedal_with_a_linkage_answers_the_same_one_by_one(self) -> None:
+        document = demo_document()
+        linkage = {"rest_angle_deg": -90, "sense": 1, "bore_point_mm": [0, -44], "bore_direction_deg": 0, "rod_mm": 120}
+        for setup in (document["as_found"], *document["plans"]):
+            setup["systems"][0]["control"]["linkage"] = linkage
+        job = files.check(Job, document)
+        random = np.random.default_rng(3)
+        kept = 0
+        for _ in range(40):
+            ask = drawn(random, ["plan A", "plan B"])
+            ask.pop("pins", None)
+            found = searched(job, files.check(Search, ask))
+            rows = found["kept"]
+            for n in sorted({0, len(rows) // 2, len(rows) - 1} if rows else set()):
+                kept += 1
+                self.answers_the_same(job, ask, found, rows[n])
+        self.assertGreater(kept, 10)
+        with self.assertRaisesRegex(BadEntry, "This pedal has a linkage"):
+            searched(job, files.check(Search, {**ask, "pins": {"least_mm": 40, "most_mm": 50, "step_mm": 1}}))
 
     def test_nothing_kept_is_beaten_by_another_that_was_kept(self) -> None:
         job = files.check(Job, demo_document())

@@ -5,7 +5,7 @@ boosters and pins are laid over it. A circuit lost is asked the other way round:
 asked for, and do force, room and stroke reach it? That is as cheap as the healthy stop, so every combination is judged on it.
 """
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass, replace
 from functools import cached_property
 from typing import Any
@@ -18,6 +18,7 @@ from kobrix.core.numerics.arrays import Floats, Mask, Number, lookup
 from kobrix.core.physics import booster as boosting
 from kobrix.core.physics import control as controls
 from kobrix.core.physics import cylinder as cylinders
+from kobrix.core.physics import linkage
 from kobrix.core.physics.chain import HEALTHY, Condition, Place, Station, System, first_reach, place_of
 from kobrix.core.physics.failures import best_up_to
 from kobrix.core.physics.paths import Solved, solve_path
@@ -102,7 +103,7 @@ class Bounds:
 class Tried:
     """Figures of some combinations (F, D), F before the push and D behind it, the worst over load states: `effort` [N],
     `travel` [m], `price`, NaN where not known, `broken` bits of LIMITS; and behind the push the least (D,) `grip_use` [1],
-    `first_lock` [g] and `pressure` [Pa] (of twin cylinders the force on the bar [N])."""
+    `first_lock` [g], `pressure` [Pa] (of twin cylinders the force on the bar [N]) and `volume` [m³] (there the stroke [m])."""
 
     effort: Floats
     travel: Floats
@@ -111,6 +112,7 @@ class Tried:
     grip_use: Floats
     first_lock: Floats
     pressure: Floats
+    volume: Floats
 
 
 def _mark(broken: NDArray[np.uint16], mask: Any, name: str) -> None:
@@ -280,12 +282,12 @@ def _behind_limits(behind: _Behind, wheels: dict[Axle, int], bounds: Bounds) -> 
 def evaluate(block: Block, rows: NDArray[np.int64], load: Load, wheels: dict[Axle, int], bounds: Bounds) -> Tried:
     """Every combination of a `block` [record] whose things behind the push have the numbers `rows` [1] (D,).
 
-    `load` [record] (L, 1, 1), load sensing valves settled; `wheels` {axle: [1]}; `bounds` [record]. Raises Impossible for a
-    linkage, and where strokes or lines are not known. Source: the chain, each limit as its judgement has it.
+    `load` [record] (L, 1, 1), load sensing valves settled; `wheels` {axle: [1]}; `bounds` [record]. A linkage stands as it is: its
+    pin does not move. Raises Impossible where strokes or lines are not known. Source: the chain, each limit as its judgement has it.
     """
     control = block.system.control
-    if control.linkage is not None:
-        raise Impossible("a search", "a pedal with a linkage is evaluated one by one")
+    if control.linkage is not None and block.pins.size > 1:
+        raise Impossible("a search", "the pin of a linkage does not move alone: its cylinder and rod move with it")
     if control.available is None:
         raise Impossible("a search", "the pedal's travel to its stop is not known")
     if any(isinstance(d, DecelSensing) for own in block.options for s in own for d in s.devices):
@@ -309,7 +311,6 @@ def evaluate(block: Block, rows: NDArray[np.int64], load: Load, wheels: dict[Axl
     if block.twin:
         prices = prices + block.cylinder_prices[places[-1]]
 
-    ratios = control.pivot_to_pad / block.pins
     chambers = behind.solved.pulls[0].system.cylinder.chambers
     shape = (*block.before, rows.size)
     effort, travel, price = (np.empty(shape) for _ in range(3))
@@ -317,28 +318,49 @@ def evaluate(block: Block, rows: NDArray[np.int64], load: Load, wheels: dict[Axl
     room = float(control.available)
     for c in range(block.before[0]):
         foot = _Foot(block.cylinders[c], block.twin)
-        out, stroke = foot.out(stop.pressure), foot.stroke(stop, None).max(axis=1)
+        out, stroke = foot.out(stop.pressure), foot.stroke(stop, None)
         fixed_c = np.where(foot.spent(stop, None, chambers), fixed | BIT["stroke"], fixed)
-        failed = [(lost, foot.out(own.pressure), foot.stroke(own, lost).max(axis=1), foot.spent(own, lost, chambers) | ~own.known.all(axis=1))
+        failed = [(lost, foot.out(own.pressure), foot.stroke(own, lost), foot.spent(own, lost, chambers) | ~own.known.all(axis=1))
                   for lost, own in asked]  # fmt: skip
         for h, help_ in enumerate(block.boosters):
             rod = sweep.rod_for(help_, out)
-            effort[c, h], travel[c, h] = sweep.at_the_foot(control, help_, ratios, rod.max(axis=1), stroke)
+            effort[c, h], travel[c, h] = _at_the_foot(block, help_, rod, stroke)
             price[c, h] = prices + block.booster_prices[h] + (0.0 if block.twin else block.cylinder_prices[c])
             broken[c, h] = fixed_c
             for lost, out_, run, gone in failed:
                 if lost is None and help_ is None:
                     continue
-                rod_ = sweep.rod_for(help_, out_, lost is None).max(axis=1)
-                hard, far = sweep.at_the_foot(control, help_, ratios, rod_, run)
+                hard, far = _at_the_foot(block, help_, sweep.rod_for(help_, out_, lost is None), run)
                 _mark(broken[c, h], (hard > bounds.force) | (far > room) | gone, "lost_circuit")
     _mark(broken, effort > bounds.effort, "effort")
     _mark(broken, travel > bounds.travel_share * room, "travel")
     if bounds.price is not None:
         _mark(broken, ~(price <= bounds.price), "price")  # what has no price cannot be said to keep a ceiling
     flat = (int(np.prod(block.before)), rows.size)
-    least = stop.pressure.min(axis=1)
-    return Tried(effort.reshape(flat), travel.reshape(flat), price.reshape(flat), broken.reshape(flat), use, lock, least)
+    least, volume = stop.pressure.min(axis=1), stop.volume.min(axis=1)
+    return Tried(effort.reshape(flat), travel.reshape(flat), price.reshape(flat), broken.reshape(flat), use, lock, least, volume)
+
+
+def _at_the_foot(block: Block, help_: boosting.Booster | None, rod: Floats, stroke: Floats) -> tuple[Floats, Floats]:
+    """Push [N] and pad travel [m] (pins, D), the worst over load states, for a `rod` [N] and the cylinder's `stroke` [m] (D, L)."""
+    control = block.system.control
+    if control.linkage is None:  # the worst load state is the same for every ratio
+        return sweep.at_the_foot(control, help_, control.pivot_to_pad / block.pins, rod.max(axis=1), stroke.max(axis=1))
+    push, travel = _linked(control, control.linkage, help_, rod, stroke)
+    return push.max(axis=1)[None], travel.max(axis=1)[None]
+
+
+def _linked(
+    control: controls.Control, linked: linkage.Linkage, help_: boosting.Booster | None, rod: Floats, stroke: Floats
+) -> tuple[Floats, Floats]:
+    """Push [N] and pad travel [m] over a linkage, any shape; infinite past its dead point."""
+    ratio = linkage.ratio_at(linked, control.pivot_to_pad, stroke)
+    push = controls.pedal_force_for_rod(rod, ratio, control.efficiency, control.return_force)
+    lost = 0.0 if help_ is None else help_.lost_travel
+    travel = control.pivot_to_pad * linkage.swing(linked, stroke) + lost * ratio + control.free_play
+    travel = travel + controls.mount_travel(rod, control.mount_give, ratio)
+    beyond = ~np.isfinite(ratio) | ~np.isfinite(travel)
+    return np.where(beyond, np.inf, push), np.where(beyond, np.inf, travel)
 
 
 def least_left(
@@ -408,7 +430,9 @@ def least_left(
         place, ok = reach(own, np.broadcast_to(wanted, shape)[..., None])
         return np.asarray(np.where(ok[..., 0], place.number[..., 0], np.inf))
 
-    if np.any(np.asarray(control.mount_give) > 0.0):
+    if control.linkage is not None:
+        end = _where_linked_ends(piston, knots, shape, runs, area, steps, bounds.force, block, h, c)
+    elif np.any(np.asarray(control.mount_give) > 0.0):
         end = _where_room_ends(piston, knots, end, room, runs, area, steps, control, block, h, c)
     else:
         end = np.minimum(end, ends_at(piston, (room - runs) * area))
@@ -429,16 +453,46 @@ def _where_room_ends(
     block: Block, h: NDArray[np.int64], c: NDArray[np.int64],
 ) -> Floats:  # fmt: skip
     """Place numbers at which a mounting that yields, too, has used up the room, or `end` where that comes first; halving."""
-    low, high = np.zeros(end.shape), end.copy()
+    def over(number: Floats) -> Mask:
+        place = place_of(number[..., None], steps)
+        rod = _rods(knots, place, block, h, c)
+        return np.asarray(runs + piston.at(place)[..., 0] / area + rod * control.mount_give > room)
+
+    return _last_not(over, end)
+
+
+def _where_linked_ends(
+    piston: Curve, knots: Floats, shape: tuple[int, ...], runs: Floats, area: Floats, steps: int, force: float, block: Block,
+    h: NDArray[np.int64], c: NDArray[np.int64],
+) -> Floats:  # fmt: skip
+    """Place numbers at which a linkage asks for more than the `force` [N] or the room; halving."""
+    control = block.system.control
+    linked, room = control.linkage, control.available
+    assert linked is not None and room is not None
+    lost = np.array([0.0 if b is None else float(b.lost_travel) for b in block.boosters])[h].reshape(-1, 1, 1)
 
     def over(number: Floats) -> Mask:
         place = place_of(number[..., None], steps)
-        force = lookup(knots, place.knot, place.fraction)[..., 0]
-        if not block.twin:
-            force = np.stack([_Foot(own, False).out(force) for own in block.cylinders])[c, np.arange(c.size)]
-        rod = np.stack([sweep.rod_for(help_, force) for help_ in block.boosters])[h, np.arange(h.size)]
-        return np.asarray(runs + piston.at(place)[..., 0] / area + rod * control.mount_give > room)
+        rod, stroke = _rods(knots, place, block, h, c), runs + piston.at(place)[..., 0] / area
+        push, travel = _linked(control, linked, None, rod, stroke)
+        with np.errstate(invalid="ignore"):
+            travel = travel + lost * linkage.ratio_at(linked, control.pivot_to_pad, stroke)
+        return np.asarray(~(push <= force) | ~(travel <= room))
 
+    return _last_not(over, np.full(shape, steps - 1 + _FAR))
+
+
+def _rods(knots: Floats, place: Place, block: Block, h: NDArray[np.int64], c: NDArray[np.int64]) -> Floats:
+    """Rod force [N] (N, L, C) at a place, each combination with its own booster and cylinder."""
+    force = lookup(knots, place.knot, place.fraction)[..., 0]
+    if not block.twin:
+        force = np.stack([_Foot(own, False).out(force) for own in block.cylinders])[c, np.arange(c.size)]
+    return np.stack([sweep.rod_for(help_, force) for help_ in block.boosters])[h, np.arange(h.size)]
+
+
+def _last_not(over: Callable[[Floats], Mask], end: Floats) -> Floats:
+    """The last place number up to `end` that is not yet over; halving."""
+    low, high = np.zeros(end.shape), end.copy()
     for _ in range(_HALVINGS):
         middle = 0.5 * (low + high)
         beyond = over(middle)
@@ -446,17 +500,20 @@ def _where_room_ends(
     return low
 
 
-def lightest(block: Block, before: NDArray[np.int64], pressure: Floats) -> Floats:
+def lightest(block: Block, before: NDArray[np.int64], pressure: Floats, volume: Floats) -> Floats:
     """The least push [N] (N,) over load states of combinations of a `block` [record] numbered `before` [1] the push, by the
-    least `pressure` [Pa] (N,) of each. Source: the chain."""
+    least `pressure` [Pa] and `volume` [m³] (N,) of each. Source: the chain."""
     c, h, i = np.unravel_index(before, block.before)
     found = np.empty(before.size)
     for n, own in enumerate(block.cylinders[: block.before[0]]):
         for k, help_ in enumerate(block.boosters):
             at = (c == n) & (h == k)
-            rod = sweep.rod_for(help_, _Foot(own, block.twin).out(pressure[at]))
-            control = block.system.control
-            ratio = control.pivot_to_pad / block.pins[i[at]]
+            foot, control = _Foot(own, block.twin), block.system.control
+            rod = sweep.rod_for(help_, foot.out(pressure[at]))
+            ratio: Number = control.pivot_to_pad / block.pins[i[at]]
+            if control.linkage is not None:
+                stroke = foot.run(None) + volume[at] / (1.0 if block.twin else foot.cylinder.chambers[0].area)
+                ratio = linkage.ratio_at(control.linkage, control.pivot_to_pad, stroke)
             found[at] = controls.pedal_force_for_rod(rod, ratio, control.efficiency, control.return_force)
     return found
 

@@ -67,7 +67,7 @@ def without_foot(system: System) -> System:
     stroke the volume. Two cylinders on a bar stay as they are, and the force is the one on the bar. Source: the chain.
     """
     plain = replace(system.control, pivot_to_pad=1.0, pivot_to_pin=1.0, efficiency=1.0, return_force=0.0, free_play=0.0,
-                    mount_give=0.0)  # fmt: skip
+                    mount_give=0.0, linkage=None)  # fmt: skip
     if system.cylinder.kind == "twin":
         return replace(system, control=plain, booster=None)
     one = float(cylinders.bore_for_area(1.0))

@@ -77,8 +77,8 @@ class Run:
         self.firsts += first
         for name, n in only.items():
             self.only[name] += n
-        x = (tried.travel * (ACROSS / (self.scale["travel_mm"] * 1e-3))).astype(np.int32)
-        y = (tried.effort * (UP / self.scale["push_n"])).astype(np.int32)
+        x = np.minimum(tried.travel * (ACROSS / (self.scale["travel_mm"] * 1e-3)), ACROSS).astype(np.int32)
+        y = np.minimum(tried.effort * (UP / self.scale["push_n"]), UP).astype(np.int32)
         inside = (x < ACROSS) & (y < UP)
         self.outside += int(inside.size - np.count_nonzero(inside))
         cell = (pareto.first_broken(tried.broken) * (UP * ACROSS) + y * ACROSS + x)[inside]
@@ -86,7 +86,7 @@ class Run:
         self._free(tried, only)
         self._come_near(s, rows, tried, only)
         foot, behind = np.nonzero(tried.broken == 0)
-        least = engine.lightest(self.space.spreads[s].block, foot, tried.pressure[behind])
+        least = engine.lightest(self.space.spreads[s].block, foot, tried.pressure[behind], tried.volume[behind])
         figures = np.stack([
             tried.effort[foot, behind], least, tried.travel[foot, behind], tried.grip_use[behind], tried.price[foot, behind],
         ])  # fmt: skip

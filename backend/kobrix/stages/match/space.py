@@ -368,8 +368,9 @@ def space_of(job: Job, ask: Search, decel: float, found: Answer | None = None) -
     if controls_to_search(setup):
         raise Impossible("a search", "this vehicle has several controls: they are searched one at a time")
     own = setup.systems[0]
-    if own.control.linkage is not None:
-        raise Impossible("a search", "a pedal with a linkage is evaluated one by one")
+    if own.control.linkage is not None and ask.pins is not None:
+        raise BadEntry("pin places", "places to try", "the pin where it is",
+                       "this pedal has a linkage: pin, rod and cylinder move together; enter another linkage in Measure")  # fmt: skip
     converted = convert(setup)
     needs = [*converted.gaps.decel, *converted.gaps.travel]
     if own.control.available_travel_mm is None:
