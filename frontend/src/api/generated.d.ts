@@ -2956,6 +2956,8 @@ export interface components {
             own: components["schemas"]["OwnParts"][];
             /** Twin */
             twin: boolean;
+            /** Linkage */
+            linkage: boolean;
             /** Booster */
             booster: string | null;
             /** Pin Mm */

@@ -10,7 +10,8 @@ _PARTS = 3
 def thirds(own: Floats, broken: Mask) -> Floats:
     """Share of `broken` [yes or no] (N,) trials in each third of an entry's draws `own` [1] (N,), (3,). Source: counting."""
     part = np.minimum((own * _PARTS).astype(np.int64), _PARTS - 1)
-    return np.array([float(np.mean(broken[part == k])) if np.any(part == k) else float(np.mean(broken)) for k in range(_PARTS)])
+    count = np.bincount(part, minlength=_PARTS)
+    return np.where(count > 0, np.bincount(part, broken, _PARTS) / np.maximum(count, 1), float(np.mean(broken)))
 
 
 def settles(own: Floats, broken: Mask) -> float:

@@ -44,7 +44,7 @@ def choices_of(whole: Job, name: str, control: str | None = None) -> MatchChoice
             {"axle": s.axle, "words": brake_words(document["systems"][0]["stations"][k]["brake"]), "drum": s.brake.kind == "drum"}
             for k, s in enumerate(own.stations)
         ],
-        "twin": cylinder.kind == "twin", "booster": None if own.booster is None else own.booster.kind,
+        "twin": cylinder.kind == "twin", "linkage": own.control.linkage is not None, "booster": None if own.booster is None else own.booster.kind,
         "pin_mm": None if pin is None else value_of(pin, "pivot_to_pin_mm"),
         "bore": " and ".join(_bore(b) for b in bores),
         "valve": any(d.kind == "proportioning" for s in own.stations for d in s.devices),

@@ -170,6 +170,8 @@ class MatchChoices(TypedDict):
     """Of several controls their names: they are searched one at a time."""
     own: list[OwnParts]
     twin: bool
+    linkage: bool
+    """A linkage's pin does not move alone: it is not offered."""
     booster: str | None
     pin_mm: float | None
     bore: str

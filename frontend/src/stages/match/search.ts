@@ -140,6 +140,7 @@ export function groupsOf(choices: MatchChoices): Group[] {
   const axles = axlesOf(choices);
   const has: Partial<Record<Group, boolean>> = {
     bar: choices.twin,
+    pins: !choices.linkage,
     booster: choices.booster !== null,
     front: axles.includes('front'),
     rear: axles.includes('rear'),
