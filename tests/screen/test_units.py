@@ -42,7 +42,7 @@ class Formats(ScreenCase):
 
 
 class Chosen(ScreenCase):
-    modules = ("units/preference.ts", "units/display.ts")
+    modules = ("units/preference.ts", "units/display.ts", "units/sentences.ts")
 
     def shown(self, name: str, value: float) -> str:
         found = self.ask("units/display", name, value)
@@ -79,6 +79,27 @@ class Chosen(ScreenCase):
         self.choose(shownPressure="psi")
         self.assertEqual(self.shown("otherPressure", 5613.0), "5.61 MPa")
         self.choose(shownPressure="MPa")
+
+    def test_a_sentence_is_in_the_unit_chosen(self) -> None:
+        def said(sentence: str) -> str:
+            found: str = self.ask("units/sentences", "inChosenUnits", sentence)
+            return found
+
+        plain = (
+            "Effort 369 N for 0.74 g, inside 120 to 350 N.", "knee 2.40 MPa, 24 mm; 1110 N m; 3 Nm; M10x1; 5 N/mm",
+            "The 10 psi residual valve at the rear must go.", "No. 4 N2 x 12 Nails",
+        )  # fmt: skip
+        self.choose(shownForce="N", shownPressure="MPa")
+        for sentence in plain:
+            self.assertEqual(said(sentence), sentence)
+        self.assertEqual(said("set 290 psi; 342 is the edge"), "set 2.00 MPa; 342 is the edge")
+        self.choose(shownForce="lbf", shownPressure="bar")
+        self.assertEqual(said(plain[0]), "Effort 83 lbf for 0.74 g, inside 27 to 79 lbf.")
+        self.assertEqual(said(plain[1]), "knee 24.0 bar, 24 mm; 1110 N m; 3 Nm; M10x1; 5 N/mm")
+        self.assertEqual(said(plain[2]), plain[2])
+        self.assertEqual(said(plain[3]), plain[3])
+        self.assertEqual(said("1,200 N and 12.9 kN at 900 kPa"), "270 lbf and 2900 lbf at 9.0 bar")
+        self.choose(shownForce="N", shownPressure="MPa")
 
     def test_a_scale_counts_in_what_the_server_reads(self) -> None:
         for unit in ("N", "lbf"):

@@ -77,6 +77,25 @@ class Shown(Asked):
         expect(ring).to_have_attribute("aria-valuetext", f"{500 / LBF:.0f} lbf")
         self.no_errors()
 
+    def test_findings_and_why_setups_fell_are_in_the_unit_chosen(self) -> None:
+        self.open()
+        self.choose("lbf", "psi")
+        newtons = re.compile(r"\d (kN|N(?! m)|MPa|kPa)\b")
+        page = self.open()
+        findings = page.get_by_role("region", name="Findings")
+        expect(findings).to_contain_text(" lbf")
+        closed = findings.get_by_role("button", expanded=False)
+        while closed.count():
+            closed.first.click()
+        self.assertEqual(newtons.findall(findings.inner_text()), [])
+        for path in ("match?setup=plan%20A", "build", ""):
+            page.goto(f"{self.url}/jobs/1/{path}" if path else f"{self.url}/jobs")
+            if path.startswith("match"):
+                expect(page.get_by_role("status")).to_contain_text("setups tried", timeout=3 * PATIENCE)
+            expect(page.locator("main")).to_contain_text(re.compile(r"\d lbf|\d psi"))
+            self.assertEqual(newtons.findall(page.locator("main").inner_text()), [], path)
+        self.no_errors()
+
 
 if __name__ == "__main__":
     unittest.main()

@@ -9,6 +9,7 @@ import { Ground, Path, Words } from '../../drawings/ink';
 import { VehicleSide } from '../../drawings/vehicle';
 import { Mark } from '../../ui/Mark';
 import { force, written } from '../../units/display';
+import { inChosenUnits } from '../../units/sentences';
 import { counted, decel } from '../../units/format';
 
 const Sheet = styled.li`
@@ -257,7 +258,7 @@ export function JobCard({ job, onAway }: Props) {
       {card?.worst ? (
         <p className="worst">
           <Mark state={card.worst.level} />
-          <span>{card.worst.sentence}</span>
+          <span>{inChosenUnits(card.worst.sentence)}</span>
         </p>
       ) : (
         <p className="worst">

@@ -17,6 +17,7 @@ import { force, perKilopascal, perNewton, pressure } from '../../units/display';
 import { counted, moment } from '../../units/format';
 import { usePreferred } from '../../units/preference';
 import type { Bleed } from './useBleed';
+import { inChosenUnits } from '../../units/sentences';
 
 const Box = styled.div`
   display: grid;
@@ -276,7 +277,9 @@ function Verdict({ stand }: { stand: StandView }) {
             <li key={id} data-on={stand.verdict === id || undefined}>
               <Mark state={mark} size={18} />
               <b>{title}</b>
-              <span>{stand.verdict === id && stand.reasons.length > 0 ? stand.reasons.join('; ') : words}</span>
+              <span>
+                {stand.verdict === id && stand.reasons.length > 0 ? inChosenUnits(stand.reasons.join('; ')) : words}
+              </span>
             </li>
           ))}
         </ul>

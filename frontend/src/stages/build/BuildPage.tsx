@@ -19,6 +19,7 @@ import { Ladder } from './Order';
 import { StepCard } from './StepCard';
 import { Strips } from './Strips';
 import { useBuild, type Build } from './useBuild';
+import { inChosenUnits } from '../../units/sentences';
 
 const Body = styled.div`
   display: grid;
@@ -94,7 +95,7 @@ function OrderSection({ build, order }: { build: Build; order: OrderView }) {
     <section aria-label="Order of the groups" ref={ref}>
       <h2>
         What comes first
-        <em>{order.sentence}</em>
+        <em>{inChosenUnits(order.sentence)}</em>
       </h2>
       {table || width < 560 ? (
         <DataTable

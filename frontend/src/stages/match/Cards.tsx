@@ -5,6 +5,7 @@ import { decel, millimetres, percent } from '../../units/format';
 import { force, written } from '../../units/display';
 import { chances, extraCost, holds, reasonsOf } from './uncertainty';
 import type { Matching } from './useMatch';
+import { inChosenUnits } from '../../units/sentences';
 
 const List = styled.ol`
   list-style: none;
@@ -76,7 +77,7 @@ export function Cards({ matching }: { matching: Matching }) {
               <b>{i + 1}</b>
               {Object.entries(row.words)
                 .filter(([part, words]) => part !== 'booster' || words !== 'none')
-                .map(([part, words]) => (part === 'pin' ? `pin ${words}` : words))
+                .map(([part, words]) => (part === 'pin' ? `pin ${words}` : inChosenUnits(words)))
                 .join(', ')}
             </Button>
             {row.joint_chance !== null && <p>Holds every limit in {holds(row)} of plausible vehicles.</p>}

@@ -4,6 +4,7 @@ import styled from 'styled-components';
 import type { Found } from '../../api/types';
 import { spaced } from '../../units/format';
 import type { Matching } from './useMatch';
+import { inChosenUnits } from '../../units/sentences';
 
 const Own = styled.div`
   h2 {
@@ -92,7 +93,7 @@ export function Fallen({ found, matching }: { found: Found; matching: Matching }
         aria-pressed={lit === id}
         onPress={() => onLit(lit === id ? null : id)}
       >
-        {words}
+        {inChosenUnits(words)}
         <span>
           <svg width={Math.max(3, (count / most) * 150)} height="11" aria-hidden="true">
             <rect width="100%" height="11" className={id === 'kept' ? 'plan-area' : 'fallen-bar'} />
@@ -126,12 +127,12 @@ export function Fallen({ found, matching }: { found: Found; matching: Matching }
           <ul>
             {found.misses.map((m) => (
               <li key={Object.values(m.words).join()}>
-                <b>{m.said}</b>
-                {Object.values(m.words).join(', ')}
+                <b>{inChosenUnits(m.said)}</b>
+                {inChosenUnits(Object.values(m.words).join(', '))}
                 {m.limits && (
                   <Button
                     className="noprint"
-                    aria-label={`Let it in: ${m.said}`}
+                    aria-label={`Let it in: ${inChosenUnits(m.said)}`}
                     onPress={() => act({ do: 'limits', change: m.limits ?? {} })}
                   >
                     Let it in
@@ -151,11 +152,11 @@ export function Fallen({ found, matching }: { found: Found; matching: Matching }
             {found.more.map((m) => (
               <li key={m.id}>
                 <b>{spaced(m.count)}</b>
-                {m.words}
+                {inChosenUnits(m.words)}
                 {m.limits && (
                   <Button
                     className="noprint"
-                    aria-label={`Let in ${m.count} ${m.words}`}
+                    aria-label={`Let in ${m.count} ${inChosenUnits(m.words)}`}
                     onPress={() => act({ do: 'limits', change: m.limits ?? {} })}
                   >
                     Let in

@@ -5,6 +5,7 @@ import { Choose } from '../../ui/Choose';
 import { ANY, partsOf } from './filter';
 import { Tick } from '../../ui/Tick';
 import type { Matching } from './useMatch';
+import { inChosenUnits } from '../../units/sentences';
 
 const Row = styled.div`
   display: flex;
@@ -30,7 +31,7 @@ export function Filters({ found, matching }: { found: Found; matching: Matching 
           key={part}
           label={part}
           value={filter.made[part] ?? ANY}
-          options={[{ id: ANY, label: ANY }, ...words.map((w) => ({ id: w, label: w }))]}
+          options={[{ id: ANY, label: ANY }, ...words.map((w) => ({ id: w, label: inChosenUnits(w) }))]}
           onChange={(to) => {
             const rest = Object.fromEntries(Object.entries(filter.made).filter(([name]) => name !== part));
             onFilter({ ...filter, made: to === ANY ? rest : { ...rest, [part]: to } });

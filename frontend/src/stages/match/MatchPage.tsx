@@ -22,6 +22,7 @@ import { Advice, Preview } from './Preview';
 import { Rail } from './Rail';
 import { Shortlist } from './Shortlist';
 import { useMatch, type Matching } from './useMatch';
+import { inChosenUnits } from '../../units/sentences';
 
 const Page = styled.div`
   max-width: var(--sheet-most);
@@ -378,7 +379,7 @@ function Result({ found, matching }: { found: Found; matching: Matching }) {
           <p>
             No setup meets all limits.
             {found.more[0]
-              ? ` ${spaced(found.more[0].count)} would ${found.more[0].words}.`
+              ? ` ${spaced(found.more[0].count)} would ${inChosenUnits(found.more[0].words)}.`
               : ' Let more change, or loosen a limit.'}
           </p>
         ) : found.kept.length === 0 ? (

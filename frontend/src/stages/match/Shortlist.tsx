@@ -8,6 +8,7 @@ import { chances, extraCost, holds, reasonsOf } from './uncertainty';
 import { partsOf, sortedBy, type Column } from './filter';
 import type { Matching } from './useMatch';
 import { Whisker } from './Whisker';
+import { inChosenUnits } from '../../units/sentences';
 
 const Own = styled.div`
   min-width: 0;
@@ -186,12 +187,12 @@ export function Shortlist({ found, matching }: { found: Found; matching: Matchin
                 </td>
                 {single.map((part) => (
                   <td key={part} className="made">
-                    {row.words[part]}
+                    {inChosenUnits(row.words[part] ?? '')}
                   </td>
                 ))}
                 <td className="made">
                   {stations.map((part) => (
-                    <p key={part}>{row.words[part]}</p>
+                    <p key={part}>{inChosenUnits(row.words[part] ?? '')}</p>
                   ))}
                 </td>
                 <td>

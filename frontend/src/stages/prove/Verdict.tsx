@@ -3,6 +3,7 @@ import styled from 'styled-components';
 import type { ProveView } from '../../api/types';
 import { Mark } from '../../ui/Mark';
 import { capital } from '../../units/format';
+import { inChosenUnits } from '../../units/sentences';
 
 const Box = styled.div`
   display: grid;
@@ -67,7 +68,7 @@ export function Verdict({ view }: { view: ProveView }) {
       {view.valve && (
         <div className="one">
           <Mark state={view.valve.level} size={18} />
-          <p>{view.valve.sentence}</p>
+          <p>{inChosenUnits(view.valve.sentence)}</p>
           <p className="quiet">
             {view.valve.notes} notes of what locked; the turn-over lies between {view.valve.low.toFixed(1)} and{' '}
             {view.valve.high.toFixed(1)} {view.valve.unit}. Write the setting down.

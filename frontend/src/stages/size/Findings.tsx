@@ -6,6 +6,7 @@ import type { Finding, Mend, Settle } from '../../api/types';
 import { ChanceBar, percent } from '../../ui/ChanceBar';
 import { Mark } from '../../ui/Mark';
 import { capital, counted } from '../../units/format';
+import { inChosenUnits } from '../../units/sentences';
 
 const List = styled.ul`
   list-style: none;
@@ -169,20 +170,22 @@ interface TryProps {
   mend: Mend;
   onMend: (mend: Mend) => void;
 }
-export const TryIt = ({ mend, onMend }: TryProps) => <MendButton onPress={() => onMend(mend)}>{mend.label}</MendButton>;
+export const TryIt = ({ mend, onMend }: TryProps) => (
+  <MendButton onPress={() => onMend(mend)}>{inChosenUnits(mend.label)}</MendButton>
+);
 
 const Opened = ({ finding, onMend }: { finding: Finding; onMend: (mend: Mend) => void }) => (
   <div className="open">
-    <p>{finding.reason}</p>
+    <p>{inChosenUnits(finding.reason)}</p>
     {finding.was_so && finding.level !== 'good' && <p>It was so as found too.</p>}
     {finding.mends.map((mend) => (
       <div key={mend.label}>
         <p>
-          <b>{capital(mend.name)}.</b> {mend.words}
+          <b>{capital(inChosenUnits(mend.name))}.</b> {inChosenUnits(mend.words)}
         </p>
         {mend.brings.map((brought) => (
           <p key={brought.id}>
-            <b>Brings a {brought.level}:</b> {brought.sentence}
+            <b>Brings a {brought.level}:</b> {inChosenUnits(brought.sentence)}
           </p>
         ))}
         <TryIt mend={mend} onMend={onMend} />
@@ -225,7 +228,7 @@ function One({ finding, onMend }: OneProps) {
             <ChanceBar chance={finding.chance} level={finding.level} />
           </>
         )}
-        {finding.sentence}
+        {inChosenUnits(finding.sentence)}
       </Button>
       {first && !open && <TryIt mend={first} onMend={onMend} />}
       {open && <Opened finding={finding} onMend={onMend} />}

@@ -25,6 +25,7 @@ import { usePushRule } from './pushRule';
 import type { Looking } from './state';
 import type { Acts, Reading } from './useSize';
 import { Working } from './Working';
+import { inChosenUnits } from '../../units/sentences';
 
 const Phone = styled.div`
   height: 100dvh;
@@ -193,10 +194,10 @@ export function SizePhone({ head, reading, look, acts, steps }: PhoneProps) {
           <Mark state={worst.level} size={18} />
           <p>
             <LevelWord finding={worst} />
-            {worst.sentence}
+            {inChosenUnits(worst.sentence)}
           </p>
           <Go onPress={() => goTo('findings')}>{counted(setup.findings.length, 'finding', 'findings')}</Go>
-          {worst.level === 'danger' && <p className="why">{worst.reason}</p>}
+          {worst.level === 'danger' && <p className="why">{inChosenUnits(worst.reason)}</p>}
           {worst.level === 'danger' && worst.mends[0] && <TryIt mend={worst.mends[0]} onMend={acts.onMend} />}
         </Worst>
       )}

@@ -5,6 +5,7 @@ import type { Finding, Mend } from '../../api/types';
 import { ChanceBar, percent } from '../../ui/ChanceBar';
 import { Mark } from '../../ui/Mark';
 import { LevelWord, TryIt } from './Findings';
+import { inChosenUnits } from '../../units/sentences';
 
 const Strip = styled.div`
   display: flex;
@@ -49,13 +50,13 @@ export const Worst = memo(function Worst({ findings, onMend }: WorstProps) {
     <Strip role="region" aria-label="The worst finding">
       <Mark state="danger" size={16} />
       <LevelWord finding={danger} />
-      <p title={danger.sentence}>{danger.sentence}</p>
+      <p title={inChosenUnits(danger.sentence)}>{inChosenUnits(danger.sentence)}</p>
       {danger.chance !== null && (
         <span>
           {percent(danger.chance)} <ChanceBar chance={danger.chance} level="danger" />
         </span>
       )}
-      <p>{mend && mend.words.length <= SHORT ? mend.words : ''}</p>
+      <p>{mend && mend.words.length <= SHORT ? inChosenUnits(mend.words) : ''}</p>
       {mend && <TryIt mend={mend} onMend={onMend} />}
     </Strip>
   );
