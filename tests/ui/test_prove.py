@@ -5,6 +5,7 @@ import unittest
 
 from playwright.sync_api import expect
 
+from tests.api.test_recordings import logged
 from tests.ui.case import PHONE, UiCase
 
 
@@ -43,6 +44,29 @@ class OnALaptop(UiCase):
         page.get_by_role("button", name="Keep this stop").click()
         expect(other.get_by_text("20 stops count in 4 sets")).to_be_visible()
         self.no_errors()
+
+    def test_a_recording_is_read_its_columns_put_right_and_its_stops_kept(self) -> None:
+        page = self.page
+        page.goto(f"{self.url}/jobs/1/prove")
+        expect(page.get_by_text("19 stops count in 4 sets")).to_be_visible()
+        files = page.locator("input[type=file]")
+        panel = page.get_by_role("region", name="Read a recording")
+        files.set_input_files({"name": "wrong.csv", "mimeType": "text/csv", "buffer": b"t,v\n0,80\n0.1,=A1\n"})
+        expect(panel.get_by_role("alert")).to_contain_text("Line 3, column 2 (v): '=A1' was given")
+        files.set_input_files({"name": "drive.csv", "mimeType": "text/csv", "buffer": logged(2).replace(b"speed (km/h)", b"v2")})
+        expect(panel.get_by_role("alert")).to_contain_text("one of speed among them")
+        panel.get_by_role("button", name=re.compile("not used")).first.click()
+        page.get_by_role("option", name="speed", exact=True).click()
+        expect(panel.get_by_role("list", name="Stops in the recording").get_by_role("listitem")).to_have_count(2)
+        panel.get_by_role("checkbox").first.press(" ")
+        self.axe()
+        panel.get_by_role("button", name="Keep 1 stop in plan A, bedded").click()
+        expect(panel.get_by_text("1 stop kept")).to_be_visible()
+        expect(page.get_by_text("20 stops count in 4 sets")).to_be_visible()
+        panel.get_by_role("button", name="simulated meter: one stop").click()
+        expect(page.get_by_text("simulated: never counted")).to_be_visible()
+        expect(page.get_by_text("20 stops count in 4 sets")).to_be_visible()
+        self.no_errors("Failed to load resource")
 
 
 class OnAPhone(UiCase):

@@ -7,7 +7,6 @@ from playwright.sync_api import expect
 
 from tests.ui.case import UiCase
 
-
 # Every place the ring has stood at.
 SEEN = """() => {
   window.seen = [];

@@ -11,7 +11,7 @@ from kobrix.api.errors import problem
 from kobrix.api.pairing import COOKIE, Pairing
 
 LOOPBACK = frozenset({"127.0.0.1", "localhost", "[::1]"})
-LARGEST_BODY, LARGEST_PHOTO = 4_000_000, 12_000_000
+LARGEST_BODY, LARGEST_PHOTO, LARGEST_RECORDING = 16_000_000, 12_000_000, 64_000_000
 _POLICY = (
     "default-src 'none'; script-src 'self'; style-src 'self' 'unsafe-inline'; font-src 'self'; img-src 'self' data: blob:;"
     " connect-src 'self'; base-uri 'none'; form-action 'none'; frame-ancestors 'none'"
@@ -53,7 +53,8 @@ def _refused(request: Request) -> Response | None:
 
 
 def _oversized(request: Request) -> Response | None:
-    most = LARGEST_PHOTO if request.url.path.endswith("/photos") else LARGEST_BODY
+    path = request.url.path
+    most = LARGEST_PHOTO if path.endswith("/photos") else LARGEST_RECORDING if "/recordings/" in path else LARGEST_BODY
     length = request.headers.get("content-length", "0")
     if "transfer-encoding" in request.headers:
         return problem(411, "Length required", "What is sent must say how long it is: a Content-Length is needed.")

@@ -33,7 +33,7 @@ from kobrix.stages.common import ERRORS, Database, Route, StoredJob, as_json, st
 from kobrix.stages.registry import STAGES, in_order, stage_by_path
 from kobrix.stages.size.service import card, tried_view
 from kobrix.stages.size.shapes import Tried
-from kobrix.store import jobs, records
+from kobrix.store import jobs, records, whole
 from kobrix.store.connection import open_db
 from kobrix.store.edits import apply, value_at
 from kobrix.store.jobs import Stored
@@ -144,8 +144,7 @@ def _add(path: Path, text: bytes) -> Response:
 
 def _stored_new(path: Path, job: Job) -> Response:
     with open_db(path) as db:
-        stored = jobs.add(db, job.model_dump(exclude_unset=True, exclude={"records"}))
-        records.add_filed(db, stored.id, job.records)
+        stored = whole.add(db, job)
         response = as_json(_job_out(stored, records.last_id(db, stored.id)))
     response.status_code = 201
     return response
@@ -193,9 +192,7 @@ def job_card(job_id: int, path: Database) -> Response:
 def job_file(job_id: int, path: Database) -> Response:
     """The job as a file in the open format."""
     with open_db(path) as db:
-        document: Any = jobs.get(db, job_id).document
-        happened = records.filed(db, job_id)
-    response = as_json(document | ({"records": happened} if happened else {}))
+        response = as_json(whole.document(db, job_id))
     response.headers["Content-Disposition"] = f'attachment; filename="job-{job_id}.kobrix.json"'
     return response
 

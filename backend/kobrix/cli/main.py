@@ -134,28 +134,26 @@ def _openapi(args: argparse.Namespace) -> int:
 def _import(args: argparse.Namespace) -> int:
     from kobrix.fileformat import files
     from kobrix.fileformat.models import Setup
-    from kobrix.store import jobs, records
+    from kobrix.store import whole
     from kobrix.store.connection import open_db, prepare
 
     value = files.read_file(_read(args.file))
     job = files.as_job(value) if isinstance(value, Setup) else value
     prepare(args.database)
     with open_db(args.database) as db:
-        stored = jobs.add(db, job.model_dump(exclude_unset=True, exclude={"records"}))
-        records.add_filed(db, stored.id, job.records)
+        stored = whole.add(db, job)
     print(f"Job {stored.id}: {stored.name}")
     return 0
 
 
 def _export(args: argparse.Namespace) -> int:
-    from kobrix.store import jobs, records
+    from kobrix.store import whole
     from kobrix.store.connection import open_db, prepare
 
     prepare(args.database)
     with open_db(args.database) as db:
-        document: Any = jobs.get(db, args.job).document
-        happened = records.filed(db, args.job)
-    _write(document | ({"records": happened} if happened else {}))
+        document = whole.document(db, args.job)
+    _write(document)
     return 0
 
 

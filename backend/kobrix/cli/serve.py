@@ -14,7 +14,7 @@ from kobrix.api.pairing import Pairing
 from kobrix.demo import JOBS
 from kobrix.fileformat import files
 from kobrix.fileformat.job import Job
-from kobrix.store import backup, jobs, records
+from kobrix.store import backup, whole
 from kobrix.store.connection import open_db, prepare
 
 HOST = "127.0.0.1"
@@ -27,8 +27,7 @@ def fill(database: Path) -> None:
         for file in JOBS:
             job = files.read_file(files.parse_json(file.read_bytes()))
             assert isinstance(job, Job)
-            stored = jobs.add(db, job.model_dump(exclude_unset=True, exclude={"records"}))
-            records.add_filed(db, stored.id, job.records)
+            whole.add(db, job)
 
 
 def reloaded() -> FastAPI:

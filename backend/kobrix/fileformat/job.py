@@ -16,7 +16,7 @@ from kobrix.fileformat.fit import Fitting, ListedPart
 from kobrix.fileformat.models import Setup, System, Vehicle
 from kobrix.fileformat.proving import Proving
 from kobrix.fileformat.quantities import label_of, si, value_of
-from kobrix.fileformat.records import FiledRecord
+from kobrix.fileformat.records import FiledRecord, FiledTrace
 from kobrix.fileformat.shelf import ShelfPart
 
 AS_FOUND = "as found"
@@ -71,6 +71,7 @@ class Job(Part):
     planned: str | None = Field(None, max_length=40)
     proving: Proving | None = None
     records: list[FiledRecord] = Field(default=[], max_length=5000)
+    traces: list[FiledTrace] = Field(default=[], max_length=400)
 
     @model_validator(mode="after")
     def _check(self) -> Self:

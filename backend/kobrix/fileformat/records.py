@@ -1,8 +1,8 @@
 """Records of what happened at the vehicle, as the job's file has them: written once, struck out with a reason, never undone away."""
 
-from typing import Annotated, Any, Literal
+from typing import Annotated, Any, Literal, Self
 
-from pydantic import Field
+from pydantic import Field, model_validator
 
 from kobrix.fileformat.base import Name, Part, Sparse, q
 from kobrix.fileformat.quantities import Typed
@@ -37,6 +37,10 @@ class Stop(Sparse):
     tyres: Words | None = None
     note: Text | None = None
     simulated: bool | None = None
+    trace: Annotated[str | None, Field(pattern=KEY)] = None
+    mfdd_g: Annotated[float | None, Field(ge=0, le=5)] = None
+    lag_s: Annotated[float | None, Field(ge=-5, le=5)] = None
+    curve: list[tuple[float, float]] | None = Field(None, max_length=80)
 
 
 class StandPush(Sparse):
@@ -120,6 +124,32 @@ BODIES: dict[str, type[Part]] = {
     "stop": Stop, "push": StandPush, "hold": Hold, "signed": Signed, "seen": Seen, "bled": Bled, "bedded": Bedded, "struck": Struck,
 }  # fmt: skip
 RecordKind = Literal["stop", "push", "hold", "signed", "seen", "bled", "bedded", "struck"]
+
+
+Readings = Annotated[list[float], Field(min_length=3, max_length=20_000)]
+
+
+class FiledTrace(Sparse):
+    """The samples of a recorded stop: times from its first sample on, and what was read at each; `source`: the file they came in."""
+
+    key: Annotated[str, Field(pattern=KEY)]
+    source: Words
+    t_s: Readings
+    speed_kmh: Readings
+    distance_m: Readings | None = None
+    decel_m_per_s2: Readings | None = None
+    front_kpa: Readings | None = None
+    rear_kpa: Readings | None = None
+    front_c: Readings | None = None
+    rear_c: Readings | None = None
+
+    @model_validator(mode="after")
+    def _even(self) -> Self:
+        own = self.model_dump(exclude_none=True, exclude={"key", "source"})
+        for name, values in own.items():
+            if len(values) != len(self.t_s):
+                raise ValueError(f"{name} has {len(values)} readings, the times {len(self.t_s)}")
+        return self
 
 
 class FiledRecord(Part):

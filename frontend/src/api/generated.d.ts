@@ -984,6 +984,86 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/recordings/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Look At Recording
+         * @description What is in a recording (CSV, GPX, NMEA; its bytes as the body) and which stops it has; nothing is kept.
+         */
+        post: operations["look_at_recording_api_jobs__job_id__recordings_look_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/recordings/keep": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Keep Recording
+         * @description Keep some stops of a recording in a set: their samples and a record each; sent twice they are kept once.
+         */
+        post: operations["keep_recording_api_jobs__job_id__recordings_keep_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/recordings/simulated": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Simulate Stop
+         * @description A stop of the simulated meter, marked as simulated and never counted.
+         */
+        post: operations["simulate_stop_api_jobs__job_id__recordings_simulated_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/traces/{key}.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Trace Csv
+         * @description The samples of a recorded stop as CSV.
+         */
+        get: operations["trace_csv_api_jobs__job_id__traces__key__csv_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -2799,6 +2879,14 @@ export interface components {
             doubt: components["schemas"]["Uncertainty"] | null;
         };
         /**
+         * KeptStops
+         * @description The keys of the records that were made.
+         */
+        KeptStops: {
+            /** Keys */
+            keys: string[];
+        };
+        /**
          * LetIn
          * @description What a limit let out by one step would let in; `limits` None where no entry lets it out.
          */
@@ -3766,6 +3854,98 @@ export interface components {
             struck: string | null;
         };
         /**
+         * RecordedStop
+         * @description A stop found in a recording; `reason`: why it cannot be kept.
+         */
+        RecordedStop: {
+            /** Number */
+            number: number;
+            /** At S */
+            at_s: number;
+            /** Speed Kmh */
+            speed_kmh: number | null;
+            /** Distance M */
+            distance_m: number | null;
+            /** Time S */
+            time_s: number | null;
+            /** Nominal M */
+            nominal_m: number | null;
+            /** Mfdd G */
+            mfdd_g: number | null;
+            /** Lag S */
+            lag_s: number | null;
+            /** Front Kpa */
+            front_kpa: number | null;
+            /** Rear Kpa */
+            rear_kpa: number | null;
+            /** Questioned */
+            questioned: boolean;
+            /** Speed Off */
+            speed_off: boolean;
+            /** Reason */
+            reason: string;
+            /** Samples */
+            samples: number;
+            /** Curve M */
+            curve_m: number[];
+            /** Curve Kmh */
+            curve_kmh: number[];
+        };
+        /**
+         * RecordingColumn
+         * @description A column of a recording: its head, what it is of and in which unit, and its first figures; `guessed`: the unit is not in the head.
+         */
+        RecordingColumn: {
+            /** Head */
+            head: string;
+            /** Role */
+            role: string;
+            /** Unit */
+            unit: string;
+            /** Guessed */
+            guessed: boolean;
+            /** First */
+            first: string[];
+        };
+        /**
+         * RecordingView
+         * @description What is in a recording: its columns, and its stops from at least `trigger_kmh` to rest; `needs`: what it cannot be read without.
+         */
+        RecordingView: {
+            /** Kind */
+            kind: string;
+            /** Rows */
+            rows: number;
+            /** Dropped */
+            dropped: number;
+            /** Columns */
+            columns: components["schemas"]["RecordingColumn"][];
+            /** Roles */
+            roles: components["schemas"]["RoleView"][];
+            /** Stops */
+            stops: components["schemas"]["RecordedStop"][];
+            /** Needs */
+            needs: string;
+            /** Trigger Kmh */
+            trigger_kmh: number;
+            /** Seconds */
+            seconds: number | null;
+            /** Fastest Kmh */
+            fastest_kmh: number | null;
+        };
+        /**
+         * RoleView
+         * @description What a column may be of, and its units.
+         */
+        RoleView: {
+            /** Role */
+            role: string;
+            /** Words */
+            words: string;
+            /** Units */
+            units: string[];
+        };
+        /**
          * RotorAt
          * @description A station's rotor at one slow-down [°C]: before, at its hottest, after; and what a simulated thermometer would show.
          */
@@ -4282,6 +4462,14 @@ export interface components {
             travel_mm: number | null;
         };
         /**
+         * SimulatedIn
+         * @description A set that the simulated meter drives a stop of.
+         */
+        SimulatedIn: {
+            /** Set */
+            set: string;
+        };
+        /**
          * SizeView
          * @description Every setup of a job at one wanted stop, as of a `revision`.
          */
@@ -4676,6 +4864,14 @@ export interface components {
             questioned: boolean;
             /** Windy */
             windy: boolean;
+            /** Mfdd G */
+            mfdd_g: number | null;
+            /** Trace */
+            trace: string | null;
+            /** Curve M */
+            curve_m: number[];
+            /** Curve Kmh */
+            curve_kmh: number[];
         };
         /**
          * StudView
@@ -9209,6 +9405,320 @@ export interface operations {
             header?: never;
             path: {
                 job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    look_at_recording_api_jobs__job_id__recordings_look_post: {
+        parameters: {
+            query?: {
+                columns?: string;
+            };
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RecordingView"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    keep_recording_api_jobs__job_id__recordings_keep_post: {
+        parameters: {
+            query: {
+                set: string;
+                stops: string;
+                columns?: string;
+                source?: string;
+            };
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptStops"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    simulate_stop_api_jobs__job_id__recordings_simulated_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SimulatedIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeptStops"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    trace_csv_api_jobs__job_id__traces__key__csv_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+                key: string;
             };
             cookie?: never;
         };

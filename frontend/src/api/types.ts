@@ -11,6 +11,8 @@ export type StageState = Shapes['StageOut'];
 export type Edit = Shapes['EditIn'];
 export type Changed = Shapes['Changed'];
 export type RecordIn = Shapes['RecordIn'];
+export type RecordingView = Shapes['RecordingView'];
+export type RecordedStop = Shapes['RecordedStop'];
 export type SizeView = Shapes['SizeView'];
 export type MeasureView = Shapes['MeasureView'];
 /** A step of a person on a job, before its revision and the page that asks are put to it. */

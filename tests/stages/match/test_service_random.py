@@ -89,7 +89,9 @@ class Drawn(unittest.TestCase):
             self.assertLessEqual(row["push_n"], limits.get("effort_n", 500.0) + 1e-9)
             self.assertLessEqual(row["travel_mm"], limits.get("travel_share", 0.85) * 150 + 1e-9)
             dangers = {j.id for j in nominal(answer, None, None) if j.level == "danger"}
-            self.assertLessEqual(dangers, {"lost_front", "lost_rear"})  # no worse than as found, which leaves less than the law asks
+            self.assertLessEqual(
+                dangers, {"lost_front", "lost_rear"}
+            )  # no worse than as found, which leaves less than the law asks
             self.assertGreaterEqual(row["left_g"], 0.12)
 
     def test_a_plan_made_of_what_was_kept_answers_the_same(self) -> None:

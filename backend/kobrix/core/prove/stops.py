@@ -130,6 +130,28 @@ class Trace:
         return float(self.t[k - 1] + share * (self.t[k] - self.t[k - 1])), False
 
 
+BEFORE_S, AFTER_S = 5.0, 1.0  # of a stop's own samples before the trigger and after rest, our estimate
+
+
+def stops_in(t: Floats, v: Floats, trigger: float, end_speed: float) -> list[tuple[int, int]]:
+    """Where stops stand in a recording of a whole drive: (first, last + 1) sample of each that falls through the `trigger` and to rest.
+
+    `t` [s] (N,) rising, `v` [m/s] (N,); `trigger` [m/s]; `end_speed` [m/s]. Source: counting.
+    """
+    rests = np.flatnonzero((v[:-1] >= end_speed) & (v[1:] < end_speed))
+    falls = np.flatnonzero((v[:-1] >= trigger) & (v[1:] < trigger))
+    found: list[tuple[int, int]] = []
+    before = 0
+    for rest in rests:
+        own = falls[(falls >= before) & (falls <= rest)]
+        if own.size:
+            first = max(before, int(np.searchsorted(t, t[own[-1]] - BEFORE_S)))
+            last = int(np.searchsorted(t, t[rest + 1] + AFTER_S, side="right"))
+            found.append((first, max(last, int(rest) + 2)))
+        before = int(rest) + 1
+    return found
+
+
 def stop_trace(trace: Trace, trigger: float, onset_given: float | None, on: Conditions) -> Figures:
     """A recorded stop: onset, MFDD by UN R13 (from memory), distance, lag, corrections; `reason` for what it cannot tell.
 

@@ -453,6 +453,7 @@ def _where_room_ends(
     block: Block, h: NDArray[np.int64], c: NDArray[np.int64],
 ) -> Floats:  # fmt: skip
     """Place numbers at which a mounting that yields, too, has used up the room, or `end` where that comes first; halving."""
+
     def over(number: Floats) -> Mask:
         place = place_of(number[..., None], steps)
         rod = _rods(knots, place, block, h, c)

@@ -23,8 +23,11 @@ USUAL_SCATTER, USUAL_STOPS = 0.035, 5  # of the distance, one standard deviation
 _AROUND = ("feel", "surface", "load", "tyres", "note")
 
 
-def _text(value: Any, unit: str) -> str:
-    return "" if value is None else f"{value:g} {unit}" if isinstance(value, int | float) else str(value)
+def _text(value: Any, unit: str, recorded: bool = False) -> str:
+    """An entry as it was typed; what a recording told to a tenth."""
+    if isinstance(value, int | float):
+        return f"{value:.1f} {unit}" if recorded else f"{value:g} {unit}"
+    return "" if value is None else str(value)
 
 
 def _way(body: dict[str, Any]) -> float | None:
@@ -44,9 +47,11 @@ def _left_out(record: Record, way: float | None) -> str:
 
 def _stop_view(number: int, record: Record, nominal: float) -> StopView:
     """One stop, and what follows from it."""
-    body = record.body
+    body, recorded = record.body, "trace" in record.body
     question = {"question": "stop_typed", "nominal_kmh": nominal, **{k: v for k, v in body.items() if k in (
         "speed_kmh", "distance_m", "brake_on_mark_m", "rest_mark_m", "time_s", "grade", "headwind_m_per_s")}}  # fmt: skip
+    if body.get("lag_s") is not None:  # a recording tells its own
+        question["expected_lag_s"] = max(body["lag_s"], 0.0)
     told: Any = {}
     refused = ""
     try:
@@ -63,14 +68,16 @@ def _stop_view(number: int, record: Record, nominal: float) -> StopView:
         if body.get(f"rotor_{axle}_c") is not None
     ]
     return {
-        "key": record.key, "made_at": record.made_at, "number": number, "speed": _text(body["speed_kmh"], "km/h"),
-        "distance": _text(body.get("distance_m"), "m") if body.get("distance_m") is not None else "" if way is None else f"{way:.1f} m",
-        "time": _text(body.get("time_s"), "s"), "speed_kmh": value_of(body["speed_kmh"], "speed_kmh"), "distance_m": way,
+        "key": record.key, "made_at": record.made_at, "number": number, "speed": _text(body["speed_kmh"], "km/h", recorded),
+        "distance": _text(body.get("distance_m"), "m", recorded) if body.get("distance_m") is not None else "" if way is None else f"{way:.1f} m",
+        "time": _text(body.get("time_s"), "s", recorded), "speed_kmh": value_of(body["speed_kmh"], "speed_kmh"), "distance_m": way,
         "corrected_m": told.get("nominal_m"), "decel_g": told.get("decel_by_distance_g") or told.get("decel_by_time_g"),
         "lag_s": told.get("lag_s"), "direction": body.get("direction"), "locked": body.get("locked"),
         "push": _text(body.get("push_n"), "N") or ("as hard as I could" if body.get("as_hard") else ""), "around": ", ".join(around),
         "left_out": words.LEFT_OUT[left] if left else refused, "struck": record.struck, "simulated": bool(body.get("simulated")),
-        "questioned": bool(told.get("questioned")), "windy": bool(told.get("windy")),
+        "questioned": bool(told.get("questioned")), "windy": bool(told.get("windy")), "mfdd_g": body.get("mfdd_g"),
+        "trace": body.get("trace"), "curve_m": [m for m, _ in body.get("curve") or []],
+        "curve_kmh": [kmh for _, kmh in body.get("curve") or []],
     }  # fmt: skip
 
 
@@ -86,13 +93,14 @@ def _asked_stop(record: Record) -> dict[str, Any] | None:
         if told.get("level_m") is None:
             return None
         row["distance_m"] = told["level_m"]
-    for key in ("direction", "locked", "push_n"):
+    for key in ("direction", "locked", "push_n", "mfdd_g"):
         if body.get(key) is not None:
             row[key] = body[key]
     return row
 
 
-def _push_of(records: list[Record]) -> float | None:
+def push_of(records: list[Record]) -> float | None:
+    """The mean push [N] of the stops that say one and count; None where none does."""
     known = [value_of(r.body["push_n"], "push_n") for r in records if r.body.get("push_n") is not None and r.struck is None]
     return sum(known) / len(known) if known else None
 
@@ -261,7 +269,7 @@ def prove_of(stored: StoredJob) -> ProveView:
     """Prove of a stored job."""
     sets = Sets(stored)
     job: Job = stored.job
-    seen = {own.name: predicted(job, own.setup, _push_of(sets.stops[own.name]), sets.limit, sets.nominal) for own in sets.sets}
+    seen = {own.name: predicted(job, own.setup, push_of(sets.stops[own.name]), sets.limit, sets.nominal) for own in sets.sets}
     question, names = sets.question(seen)
     told: Any = ask_prove.compare(Asked(question)) if names else {"sets": [], "pairs": []}
     rows = {row["name"]: row for row in told["sets"]}

@@ -34,6 +34,11 @@ class StopView(TypedDict):
     simulated: bool
     questioned: bool
     windy: bool
+    mfdd_g: float | None
+    trace: str | None
+    curve_m: list[float]
+    curve_kmh: list[float]
+    """Of a recorded stop: way and speed from its onset to rest."""
 
 
 class Predicted(TypedDict):
@@ -159,3 +164,63 @@ class ProveView(TypedDict):
     longest_m: float
     setups: list[str]
     cautions: list[str]
+
+
+class RecordingColumn(TypedDict):
+    """A column of a recording: its head, what it is of and in which unit, and its first figures; `guessed`: the unit is not in the head."""
+
+    head: str
+    role: str
+    unit: str
+    guessed: bool
+    first: list[str]
+
+
+class RoleView(TypedDict):
+    """What a column may be of, and its units."""
+
+    role: str
+    words: str
+    units: list[str]
+
+
+class RecordedStop(TypedDict):
+    """A stop found in a recording; `reason`: why it cannot be kept."""
+
+    number: int
+    at_s: float
+    speed_kmh: float | None
+    distance_m: float | None
+    time_s: float | None
+    nominal_m: float | None
+    mfdd_g: float | None
+    lag_s: float | None
+    front_kpa: float | None
+    rear_kpa: float | None
+    questioned: bool
+    speed_off: bool
+    reason: str
+    samples: int
+    curve_m: list[float]
+    curve_kmh: list[float]
+
+
+class RecordingView(TypedDict):
+    """What is in a recording: its columns, and its stops from at least `trigger_kmh` to rest; `needs`: what it cannot be read without."""
+
+    kind: str
+    rows: int
+    dropped: int
+    columns: list[RecordingColumn]
+    roles: list[RoleView]
+    stops: list[RecordedStop]
+    needs: str
+    trigger_kmh: float
+    seconds: float | None
+    fastest_kmh: float | None
+
+
+class KeptStops(TypedDict):
+    """The keys of the records that were made."""
+
+    keys: list[str]

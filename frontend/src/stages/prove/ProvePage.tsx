@@ -8,6 +8,7 @@ import { PressButton } from '../../ui/PressButton';
 import { useWidth } from '../../ui/useWidth';
 import { counted } from '../../units/format';
 import { Calibration } from './Calibration';
+import { Recording } from './Recording';
 import { SetsPanel } from './SetsPanel';
 import { StopsPlot } from './StopsPlot';
 import { StopsTable } from './StopsTable';
@@ -64,7 +65,7 @@ function Plot({ prove, wide }: { prove: Prove; wide: boolean }) {
     <section aria-label="Stops" ref={ref}>
       <h2>
         Stops from {view.nominal}
-        <em>each stop a line as if it braked steadily; it lands on the ruler, below it its dot</em>
+        <em>each stop a line, as recorded or as if it braked steadily; it lands on the ruler, below it its dot</em>
       </h2>
       {view.sets.length === 0 ? (
         <p>
@@ -132,6 +133,13 @@ export function ProvePage({ job, view, stages }: StageProps<'prove'>) {
               <section aria-label="Type a stop" className="noprint first">
                 <h2>Type a stop</h2>
                 <TypeStop prove={prove} adjustable={view.valve !== null} />
+              </section>
+              <section aria-label="Read a recording" className="noprint">
+                <h2>
+                  Read a recording
+                  <em>CSV of a logger or a spreadsheet, GPX, NMEA</em>
+                </h2>
+                <Recording prove={prove} />
               </section>
               {view.calibrations.length > 0 && (
                 <section aria-label="What the stops teach">

@@ -14,6 +14,13 @@ const curve = (way: number, x: (m: number) => number, y: (share: number) => numb
     const share = 1 - i / 24;
     return [x(way * (1 - share * share)), y(share)] as const;
   });
+/** The line of a stop: as it was recorded, put to the nominal speed with its distance; as if it braked steadily where none was. */
+function lineOf(stop: StopView, way: number, x: (m: number) => number, y: (share: number) => number): Point[] {
+  const first = stop.curve_kmh[0] ?? 0;
+  const last = stop.curve_m[stop.curve_m.length - 1] ?? 0;
+  if (first <= 0 || last <= 0) return curve(way, x, y);
+  return stop.curve_m.map((m, i) => [x((m / last) * way), y((stop.curve_kmh[i] ?? 0) / first)] as const);
+}
 const counts = (stop: StopView) => stop.left_out === '';
 const wayOf = (stop: StopView) => stop.corrected_m ?? stop.distance_m;
 
@@ -122,7 +129,7 @@ export function StopsPlot({ view, width, on, onStop }: StopsPlotProps) {
               const way = wayOf(stop);
               if (way === null) return null;
               const as = on === stop.key ? 'heavy' : !counts(stop) ? 'found' : plan ? 'plan-thin' : 'thin';
-              return <Path key={stop.key} d={poly(curve(way, x, y))} as={as} />;
+              return <Path key={stop.key} d={poly(lineOf(stop, way, x, y))} as={as} />;
             })}
           </g>
         );

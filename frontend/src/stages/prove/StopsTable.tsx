@@ -23,6 +23,11 @@ const Table = styled.table`
     border-bottom: var(--r-hair) solid var(--rule);
     padding: 0 var(--s8) 0 0;
     height: var(--s24);
+    white-space: nowrap;
+  }
+  td.around {
+    white-space: normal;
+    width: 100%;
   }
   tr[data-on] td {
     background: var(--sunk);
@@ -124,9 +129,11 @@ export function StopsTable({ prove }: { prove: Prove }) {
                 <td className="wide">{stop.decel_g === null ? '' : decel(stop.decel_g)}</td>
                 <td>{locked(stop)}</td>
                 <td className="wide">{stop.push}</td>
-                <td className="wide">
+                <td className="wide around">
                   {[
                     stop.around,
+                    stop.mfdd_g === null ? '' : `MFDD ${decel(stop.mfdd_g)}`,
+                    stop.trace !== null && stop.lag_s !== null ? `${stop.lag_s.toFixed(2)} s to build up` : '',
                     stop.left_out,
                     stop.struck ?? '',
                     stop.questioned ? 'speed, distance and time disagree' : '',
@@ -134,6 +141,19 @@ export function StopsTable({ prove }: { prove: Prove }) {
                   ]
                     .filter(Boolean)
                     .join('; ')}
+                  {stop.trace !== null && (
+                    <>
+                      {' '}
+                      <a
+                        className="noprint"
+                        href={`/api/jobs/${prove.job.id}/traces/${stop.trace}.csv`}
+                        download
+                        aria-label={`Samples of stop ${stop.number} as CSV`}
+                      >
+                        samples
+                      </a>
+                    </>
+                  )}
                 </td>
                 <td>
                   {asking === stop.key ? (
