@@ -4,6 +4,7 @@ import csv
 import io
 import json
 import unittest
+from typing import Any
 
 from kobrix.core.constants import KMH
 from kobrix.evaluate.ask.run import ask
@@ -51,7 +52,7 @@ class Recordings(ApiCase):
             rows = list(csv.DictReader(io.StringIO(self.client.get(f"/api/jobs/1/traces/{key}.csv").text.lstrip("\ufeff"))))
             samples = {name: [float(r[name]) for r in rows] for name in ("t_s", "speed_kmh")}
             question = {"question": "stop_trace", "samples": samples, "trigger_kmh": 72, "nominal_kmh": 80}
-            told = ask({"format": "kobrix-questions", "version": 1, "ask": [question]})["answers"][0]
+            told: Any = ask({"format": "kobrix-questions", "version": 1, "ask": [question]})["answers"][0]
             self.assertAlmostEqual(stop["distance_m"], told["distance_m"], delta=2e-3)
             self.assertAlmostEqual(found["distance_m"] or 0.0, told["distance_m"], delta=2e-3)
             self.assertAlmostEqual(stop["corrected_m"], told["nominal_m"], delta=5e-3)

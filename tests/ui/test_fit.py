@@ -60,7 +60,7 @@ class OnALaptop(UiCase):
         expect(page.get_by_text("Body to barrel 1.8 mm")).to_be_visible()
         page.get_by_role("button", name=re.compile("Bracket holes")).click()
         expect(page.get_by_text("It goes together.")).to_be_visible()
-        page.get_by_role("radio", name="Rear").click()
+        page.get_by_role("region", name="Wheel, cut through the brake").get_by_role("radio", name="Rear").click()
         for name, size in (
             ("rim diameter", "15 in"), ("rim width", "6 in"), ("wheel offset", "35"), ("spoke set back", "22"),
             ("caliper, outboard face", "-20"), ("caliper, inboard face", "60"), ("caliper, inner edge", "80"), ("caliper, outer edge", "175"),
@@ -97,7 +97,7 @@ class OnALaptop(UiCase):
         page = self.page
         page.get_by_role("button", name="Work it out").click()
         expect(page.get_by_role("img", name=re.compile("master cylinder bore"))).to_be_visible()
-        page.get_by_role("textbox", name="pistons of one side").fill("60")
+        page.get_by_role("region", name="In the yard").get_by_role("textbox", name="pistons of one side").fill("60")
         page.keyboard.press("Enter")
         expect(page.get_by_text(re.compile("Leave it"))).to_be_visible()
         with page.expect_download() as saved:
@@ -127,6 +127,36 @@ class OnALaptop(UiCase):
         self.fit()
         self.axe()
         self.no_errors()
+
+    def test_a_table_of_parts_is_pasted_ranked_and_put_on_the_list(self) -> None:
+        page = self.page
+        page.goto(f"{self.url}/jobs/1/fit")
+        panel = page.get_by_role("region", name="Donor parts")
+        expect(panel.get_by_text("8 parts in the library")).to_be_visible()
+        panel.get_by_role("button", name="Add parts to the library").click()
+        table = panel.get_by_role("textbox", name=re.compile("^A table with a head"))
+        table.fill("part,name,diameter,thickness\nrotor,pickup rear,big,10")
+        panel.get_by_role("button", name="Look at it").click()
+        expect(panel.get_by_role("alert")).to_contain_text("Line 2, column 3: diameter: 'big' was given")
+        table.fill(
+            "part\tname\tprice\tdiameter\tthickness\that offset\thub bore\tbolt circle\tholes\nrotor\tpickup rear\t12\t258\t10\t38\t60.1\t100\t4"
+        )
+        panel.get_by_role("button", name="Look at it").click()
+        panel.get_by_role("button", name="Take 1 part in").click()
+        expect(panel.get_by_text("1 part is new in the library")).to_be_visible()
+        first = panel.get_by_role("list", name="Rotors of the library").get_by_role("listitem").first
+        expect(first).to_contain_text("pickup rear: 12")
+        expect(first).to_contain_text("Bolts on.")
+        panel.get_by_role("button", name="Put pickup rear on the list").click()
+        expect(page.get_by_role("region", name="Parts list")).to_contain_text("pickup rear")
+        need = panel.get_by_role("textbox", name="rotor needed: diameter")
+        need.fill("262")
+        need.press("Enter")
+        expect(first).to_contain_text("larger estate")
+        routes = page.get_by_role("group", name="Routes side by side")
+        expect(routes.get_by_role("row", name=re.compile("^push"))).to_contain_text("406 N")
+        self.axe()
+        self.no_errors("Failed to load resource")
 
 
 class OnAPhone(UiCase):

@@ -11,10 +11,11 @@ from fastapi import FastAPI
 
 from kobrix.api.app import create_app
 from kobrix.api.pairing import Pairing
-from kobrix.demo import JOBS
+from kobrix.demo import JOBS, LIBRARY
 from kobrix.fileformat import files
 from kobrix.fileformat.job import Job
-from kobrix.store import backup, whole
+from kobrix.fileformat.library import parts_of
+from kobrix.store import backup, library, whole
 from kobrix.store.connection import open_db, prepare
 
 HOST = "127.0.0.1"
@@ -28,6 +29,7 @@ def fill(database: Path) -> None:
             job = files.read_file(files.parse_json(file.read_bytes()))
             assert isinstance(job, Job)
             whole.add(db, job)
+        library.add(db, parts_of(LIBRARY.read_text(encoding="utf-8")))
 
 
 def reloaded() -> FastAPI:

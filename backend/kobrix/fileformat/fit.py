@@ -8,6 +8,7 @@ from pydantic_core import PydanticCustomError
 from kobrix.core.errors import BadEntry
 from kobrix.core.fit.threads import thread_of
 from kobrix.fileformat.base import Name, Sparse, q
+from kobrix.fileformat.library import Donors
 from kobrix.fileformat.quantities import Typed
 from kobrix.fileformat.tables import table
 
@@ -180,6 +181,16 @@ class ParkingShape(Sparse):
     grade: Annotated[Typed | None, q("grade", 0, 1)] = None
 
 
+class Route(Sparse):
+    """What a plan is as a way to get there: what kind, the tools to buy for it, the cuts that cannot be undone, the evenings it takes."""
+
+    kind: Literal["kit", "donor_parts", "factory_upgrade", "rebuild", "fronts_rearward", "other"] | None = None
+    tools: Annotated[str | None, Field(max_length=200)] = None
+    tools_price: Annotated[float | None, Field(ge=0, le=1_000_000)] = None
+    cuts: Annotated[str | None, Field(max_length=200)] = None
+    evenings: Annotated[float | None, Field(ge=0, le=1000)] = None
+
+
 class Fitting(Sparse):
     """What a plan keeps of its fitting: joints by the place on the line map, wheel sections and hose strings by axle."""
 
@@ -188,6 +199,8 @@ class Fitting(Sparse):
     hoses: dict[Literal["front", "rear"], HoseStrings] | None = None
     plates: list[PlateShape] | None = Field(None, max_length=20)
     parking: ParkingShape | None = None
+    donors: dict[Literal["front", "rear"], Donors] | None = None
+    route: Route | None = None
 
 
 class ListedPart(Sparse):

@@ -24,5 +24,8 @@ export const keys = {
     ['yard', id, revision, setup, limits] as const,
   run: (id: number, revision: number, recorded: number, setup: string, run: number) =>
     ['stand', id, revision, recorded, setup, run] as const,
+  donors: (id: number, revision: number, ...asked: unknown[]) => ['donors', id, revision, ...asked] as const,
+  library: ['donors'] as const,
+  routes: (id: number, revision: number) => ['routes', id, revision] as const,
   search: (id: number) => ['match', id] as const,
 };

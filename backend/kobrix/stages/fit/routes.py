@@ -9,11 +9,26 @@ from fastapi.responses import Response
 from kobrix.core.errors import BadEntry, BadPlace
 from kobrix.exports.drawings import as_dxf, as_pdf, as_svg
 from kobrix.exports.tables import as_csv
+from kobrix.fileformat.library import COLUMNS, parts_of
 from kobrix.stages.common import ERRORS, Database, Route, as_json, stored_job
 from kobrix.stages.fit.card import card_html
+from kobrix.stages.fit.donors import donors_of, routes_of, sizes_of
 from kobrix.stages.fit.service import chosen, fit_of, in_the_hand, plate_drawing, shown
-from kobrix.stages.fit.shapes import FitView, HandIn, HandOut, YardIn, YardPart, YardView
+from kobrix.stages.fit.shapes import (
+    DonorsView,
+    FitView,
+    HandIn,
+    HandOut,
+    LibraryIn,
+    LibraryOut,
+    RoutesView,
+    YardIn,
+    YardPart,
+    YardView,
+)
 from kobrix.stages.fit.yard import in_the_yard, yard_of
+from kobrix.store import library
+from kobrix.store.connection import open_db
 
 router = APIRouter(route_class=Route, prefix="/api", tags=["fit"], responses=ERRORS)
 
@@ -87,3 +102,51 @@ def plate_file(
     content: str | bytes = as_pdf(drawing, paper) if kind == "pdf" else as_dxf(drawing) if kind == "dxf" else as_svg(drawing)
     media = {"dxf": "image/vnd.dxf", "svg": "image/svg+xml", "pdf": "application/pdf"}[kind]
     return Response(content, media_type=media, headers={"Content-Disposition": f'attachment; filename="plate-{at + 1}.{kind}"'})
+
+
+@router.get("/jobs/{job_id}/donors", response_model=DonorsView)
+def job_donors(job_id: int, path: Database, axle: Literal["front", "rear"] = "rear", setup: str | None = None) -> Response:
+    """The library ranked for what a setup needs at an axle."""
+    job = stored_job(path, job_id).job
+    with open_db(path) as db:
+        parts = library.every(db)
+    return as_json(donors_of(job, chosen(job, setup), axle, parts))
+
+
+@router.get("/jobs/{job_id}/routes", response_model=RoutesView)
+def job_routes(job_id: int, path: Database) -> Response:
+    """Every setup of a job side by side, as a route."""
+    return as_json(routes_of(stored_job(path, job_id).job))
+
+
+@router.post("/library", response_model=LibraryOut)
+def add_to_library(asked: LibraryIn, path: Database) -> Response:
+    """Look at a table of parts, or take it in; one wrong cell and nothing is taken in."""
+    parts = parts_of(asked.text)
+    added = 0
+    if asked.keep:
+        with open_db(path) as db:
+            added = library.add(db, parts)
+    told: LibraryOut = {"parts": len(parts), "added": added, "first": [f"{p.name}: {sizes_of(p, p.part)}" for p in parts[:3]]}
+    return as_json(told)
+
+
+@router.get("/library.csv", response_class=Response)
+def library_csv(path: Database) -> Response:
+    """The library as a table that can be taken in again."""
+    with open_db(path) as db:
+        parts = [p for _, p in library.every(db)]
+    rows = [[getattr(p, c, None) for c in COLUMNS] for p in parts]
+    return Response(
+        as_csv(COLUMNS, rows),
+        media_type="text/csv; charset=utf-8",
+        headers={"Content-Disposition": 'attachment; filename="library.csv"'},
+    )
+
+
+@router.delete("/library/{part_id}", status_code=204, response_class=Response)
+def remove_from_library(part_id: int, path: Database) -> Response:
+    """Take a part out of the library."""
+    with open_db(path) as db:
+        library.remove(db, part_id)
+    return Response(status_code=204)

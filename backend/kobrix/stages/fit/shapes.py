@@ -416,3 +416,92 @@ class YardIn(Request):
     setup: str = Field(max_length=80)
     limits: dict[str, str] = Field({}, max_length=8)
     part: HandPart | None = None
+
+
+class DonorField(TypedDict):
+    """A dimension that is needed; `from_setup`: it stands in from the setup until another is typed."""
+
+    key: str
+    label: str
+    unit: str
+    text: str
+    from_setup: bool
+
+
+class DonorRow(TypedDict):
+    """A part of the library for a need: what must be made to fit it, and what is not known of it."""
+
+    id: int
+    name: str
+    source: str
+    price: float | None
+    level: Level
+    usable: bool
+    make: list[str]
+    unknown: list[str]
+    sizes: str
+
+
+class DonorGroup(TypedDict):
+    """Rotors or calipers: what is needed, and the library's parts of that kind, the least to make first."""
+
+    part: str
+    fields: list[DonorField]
+    rows: list[DonorRow]
+    count: int
+    usable: int
+    refused: str
+
+
+class DonorsView(TypedDict):
+    """The library ranked for what a setup needs at an axle."""
+
+    setup: str
+    axle: str
+    axles: list[str]
+    groups: list[DonorGroup]
+    library: int
+
+
+class RouteView(TypedDict):
+    """A setup as a route: price, what is cut for good, and what it buys at the stop wanted for all."""
+
+    setup: str
+    kind: str
+    parts_price: float
+    unpriced: int
+    tools: str
+    tools_price: float | None
+    whole_price: float
+    cuts: str
+    evenings: float | None
+    joints: int
+    doubts: int
+    push_n: float | None
+    travel_share: float | None
+    lock_g: float | None
+    heat_c: float | None
+    parking: str
+    chance: float | None
+
+
+class RoutesView(TypedDict):
+    """Every setup of a job side by side, pushes at one stop [g] wanted for all."""
+
+    wanted_g: float | None
+    routes: list[RouteView]
+
+
+class LibraryIn(Request):
+    """A table of parts, as CSV or as a spreadsheet puts it on the clipboard; `keep`: taken in, else only looked at."""
+
+    text: str = Field(max_length=4_000_000)
+    keep: bool = False
+
+
+class LibraryOut(TypedDict):
+    """How many parts a table has, how many were new, and the first of them."""
+
+    parts: int
+    added: int
+    first: list[str]

@@ -10,6 +10,7 @@ import { ToggleRow } from '../../ui/ToggleRow';
 import { TABLED, useMedia } from '../../ui/useMedia';
 import { useWidth } from '../../ui/useWidth';
 import { capital, counted } from '../../units/format';
+import { Donors } from './Donors';
 import { HoseReach } from './HoseReach';
 import { JointPanel } from './JointPanel';
 import { Joints } from './Joints';
@@ -17,6 +18,7 @@ import { LineMap } from './LineMap';
 import { PartsList } from './PartsList';
 import { Parking } from './Parking';
 import { Plates } from './Plates';
+import { Routes } from './Routes';
 import { Section } from './Section';
 import { useFit, type Fit } from './useFit';
 import { Yard } from './Yard';
@@ -36,12 +38,12 @@ const Body = styled.div`
   &[data-wide] .below {
     grid-template-columns: minmax(0, 1fr) minmax(0, 0.82fr);
   }
-  &[data-wide] .below > section + div {
+  &[data-wide] .below > div + div {
     border-left: var(--r-hair) solid var(--rule);
     padding-left: var(--s16);
     margin-left: var(--s16);
   }
-  &:not([data-wide]) .below > section + div,
+  &:not([data-wide]) .below > div + div,
   .below > div > section + section {
     border-top: var(--r-heavy) solid var(--ink);
   }
@@ -233,9 +235,17 @@ export function FitPage({ job, view, stages }: StageProps<'fit'>) {
               <Lines fit={fit} />
             </div>
             <div className="below">
-              <section aria-label="Parts list">
-                <PartsList fit={fit} />
-              </section>
+              <div>
+                <section aria-label="Parts list">
+                  <PartsList fit={fit} />
+                </section>
+                <section aria-label="Donor parts">
+                  <Donors fit={fit} />
+                </section>
+                <section aria-label="Routes">
+                  <Routes fit={fit} />
+                </section>
+              </div>
               <div>
                 <section aria-label="In the yard">
                   <Yard fit={fit} />
