@@ -153,10 +153,38 @@ class OnALaptop(UiCase):
         need.fill("262")
         need.press("Enter")
         expect(first).to_contain_text("larger estate")
+        thread = panel.get_by_role("textbox", name="caliper needed: mounting bolts", exact=True)
+        thread.fill("M10x1.25")
+        thread.press("Enter")
+        expect(thread).to_have_value("M10x1.25")
         routes = page.get_by_role("group", name="Routes side by side")
+        for name, text in (("tools cost", "75"), ("evenings", "6"), ("cuts that cannot be undone", "a bracket")):
+            field = page.get_by_role("textbox", name=f"route: {name}")
+            field.fill(text)
+            field.press("Enter")
+            expect(routes).to_contain_text(text)
         expect(routes.get_by_role("row", name=re.compile("^push"))).to_contain_text("406 N")
         self.axe()
         self.no_errors("Failed to load resource")
+
+    def test_a_hard_line_is_added_bent_and_cut_from_the_coil(self) -> None:
+        page = self.page
+        page.goto(f"{self.url}/jobs/1/fit")
+        panel = page.get_by_role("region", name="Hard lines to cut")
+        expect(panel.get_by_text("rear left | 4.76 mm steel | cut 1048 mm")).to_be_visible()
+        panel.get_by_role("button", name="Add a line").click()
+        way = panel.get_by_role("textbox", name="line 3: way")
+        way.fill("500, twist")
+        way.press("Enter")
+        expect(panel.get_by_role("alert")).to_contain_text("piece 2: 'twist' was given")
+        way.fill("500, 90° r 20, 10 in")
+        way.press("Enter")
+        expect(panel.get_by_text(re.compile(r"^line 3 \| 4.76 mm steel \| cut 7\d\d mm"))).to_be_visible()
+        expect(panel.get_by_text(re.compile("^Length 1: rear right, rear left, line 3"))).to_be_visible()
+        panel.get_by_role("button", name="Leave out line 3").click()
+        expect(panel.get_by_role("article")).to_have_count(2)
+        self.axe()
+        self.no_errors()
 
 
 class OnAPhone(UiCase):

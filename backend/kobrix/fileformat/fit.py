@@ -181,6 +181,37 @@ class ParkingShape(Sparse):
     grade: Annotated[Typed | None, q("grade", 0, 1)] = None
 
 
+LineEnd = Literal["inverted_45_double", "flare_45", "an_37", "bubble"]
+Metal = Literal["steel", "copper_nickel", "stainless"]
+
+
+class TubeShape(Sparse):
+    """A hard line to be cut: its ends' flares and its way, straights and bends in their order as `300, 90° r 20, 450`."""
+
+    name: Name
+    outer_mm: Annotated[Typed | None, q("outer_mm", 2, 20)] = None
+    material: Metal | None = None
+    start: LineEnd | None = None
+    end: LineEnd | None = None
+    way: Annotated[str | None, Field(max_length=600)] = None
+
+
+class TubeStock(Sparse):
+    """Lengths of tube to cut from; without a `count` there is no end of them."""
+
+    length_mm: Annotated[Typed, q("length_mm", 50, 100_000)]
+    outer_mm: Annotated[Typed | None, q("outer_mm", 2, 20)] = None
+    material: Metal | None = None
+    count: Annotated[int | None, Field(ge=1, le=1000)] = None
+
+
+class Tubing(Sparse):
+    """The hard lines of a plan and what they are cut from."""
+
+    tubes: list[TubeShape] | None = Field(None, max_length=60)
+    stock: list[TubeStock] | None = Field(None, max_length=20)
+
+
 class Route(Sparse):
     """What a plan is as a way to get there: what kind, the tools to buy for it, the cuts that cannot be undone, the evenings it takes."""
 
@@ -201,6 +232,7 @@ class Fitting(Sparse):
     parking: ParkingShape | None = None
     donors: dict[Literal["front", "rear"], Donors] | None = None
     route: Route | None = None
+    tubing: Tubing | None = None
 
 
 class ListedPart(Sparse):

@@ -26,9 +26,14 @@ _TEXTS = {
     "thread",
     "family",
     "role",
+    "way",
+    "tools",
+    "cuts",
+    "bolt_thread",
+    "port_thread",
 }
 _LISTS = {"pistons_mm", "diaphragms_mm", "nominal_diaphragms_mm"}
-_PRICES = {"price"}
+_PRICES = {"price", "tools_price"}
 _COUNTS = {"holes", "count", "calipers", "wheels", "rotors_per_wheel"}
 _TEXT_LIMIT = 400
 _LOOKED_AT = {"pedal_force_n": ("push", 5000.0), "decel_g": ("stop wanted", 3.0)}

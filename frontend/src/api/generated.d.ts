@@ -1802,6 +1802,26 @@ export interface components {
             };
         };
         /**
+         * CutListView
+         * @description The hard lines to be cut, and how they lie in the stock [mm].
+         */
+        CutListView: {
+            /** Tubes */
+            tubes: components["schemas"]["TubeView"][];
+            /** Total Cut Mm */
+            total_cut_mm: number;
+            /** Pieces */
+            pieces: components["schemas"]["PieceView"][];
+            /** Unplaced */
+            unplaced: string[];
+            /** Left Mm */
+            left_mm: number;
+            /** Stock */
+            stock: components["schemas"]["StockView"][];
+            /** Refused */
+            refused: string;
+        };
+        /**
          * CylinderParts
          * @description The cylinder's dimensions.
          */
@@ -2429,6 +2449,7 @@ export interface components {
             /** Plates */
             plates: components["schemas"]["PlateView"][];
             parking: components["schemas"]["ParkingView"];
+            cutlist: components["schemas"]["CutListView"];
             /** Doubts */
             doubts: number;
         };
@@ -3751,6 +3772,18 @@ export interface components {
             name?: string;
         };
         /**
+         * PieceView
+         * @description A length that is cut: which stock it is of, the lines out of it, and what is left [mm].
+         */
+        PieceView: {
+            /** Stock */
+            stock: number;
+            /** Lines */
+            lines: string[];
+            /** Left Mm */
+            left_mm: number;
+        };
+        /**
          * Pins
          * @description Where the pushrod's pin may stand, from the pivot: as far as space and metal allow.
          */
@@ -5033,6 +5066,18 @@ export interface components {
             provenance: string[];
         };
         /**
+         * StockView
+         * @description Lengths to cut from.
+         */
+        StockView: {
+            /** At */
+            at: number;
+            /** Length */
+            length: string;
+            /** Count */
+            count: number | null;
+        };
+        /**
          * StopSetView
          * @description A set of stops: its mean with the 95 % interval [m], its stops, and what set them.
          */
@@ -5223,6 +5268,40 @@ export interface components {
              * @default []
              */
             edits: components["schemas"]["EditIn"][];
+        };
+        /**
+         * TubeView
+         * @description A hard line: as typed, what to cut [mm], its tag, and what is hard to make of it.
+         */
+        TubeView: {
+            /** At */
+            at: number;
+            /** Name */
+            name: string;
+            /** Outer */
+            outer: string;
+            /** Usual Outer */
+            usual_outer: string;
+            /** Material */
+            material: string;
+            /** Start */
+            start: string;
+            /** End */
+            end: string;
+            /** Way */
+            way: string;
+            /** Cut Mm */
+            cut_mm: number | null;
+            /** Developed Mm */
+            developed_mm: number | null;
+            /** Tag */
+            tag: string;
+            /** Bends */
+            bends: string[];
+            /** Notes */
+            notes: string[];
+            /** Refused */
+            refused: string;
         };
         /**
          * Uncertainty

@@ -8,11 +8,12 @@ from kobrix.evaluate.plan_changes import changes_of
 from kobrix.evaluate.solve import ByContent
 from kobrix.exports.drawings import PlateDrawing
 from kobrix.fileformat.asked import Asked
-from kobrix.fileformat.fit import Fitting, Joint
+from kobrix.fileformat.fit import Fitting, Joint, Tubing
 from kobrix.fileformat.job import AS_FOUND, Job
 from kobrix.fileformat.quantities import read
 from kobrix.stages.common import Standing, StoredJob
 from kobrix.stages.fit import lines, words
+from kobrix.stages.fit.cutlist import cutlist_of
 from kobrix.stages.fit.lines import Placed
 from kobrix.stages.fit.parking import parking_view
 from kobrix.stages.fit.parts import parts_list
@@ -57,7 +58,7 @@ def fit_of(job: Job, revision: int, name: str, today: date | None = None) -> Fit
         "page": "fit", "revision": revision, "setup": name, "options": list(lines.options()), "branches": branches, "joints": joints,
         "notes": lines.notes_of(setup), "parts": parts, "sections": sections, "hoses": hoses,
         "plates": [plate_view(n, p) for n, p in enumerate(fitting.plates or [])],
-        "parking": parking_view(setup, changes, fitting.parking),
+        "parking": parking_view(setup, changes, fitting.parking), "cutlist": cutlist_of(setup, fitting.tubing or Tubing()),
         "doubts": sum(level in ("danger", "caution") for level in bad),
     }  # fmt: skip
 

@@ -294,6 +294,53 @@ class ParkingView(TypedDict):
     sentence: str
 
 
+class TubeView(TypedDict):
+    """A hard line: as typed, what to cut [mm], its tag, and what is hard to make of it."""
+
+    at: int
+    name: str
+    outer: str
+    usual_outer: str
+    material: str
+    start: str
+    end: str
+    way: str
+    cut_mm: float | None
+    developed_mm: float | None
+    tag: str
+    bends: list[str]
+    notes: list[str]
+    refused: str
+
+
+class PieceView(TypedDict):
+    """A length that is cut: which stock it is of, the lines out of it, and what is left [mm]."""
+
+    stock: int
+    lines: list[str]
+    left_mm: float
+
+
+class StockView(TypedDict):
+    """Lengths to cut from."""
+
+    at: int
+    length: str
+    count: int | None
+
+
+class CutListView(TypedDict):
+    """The hard lines to be cut, and how they lie in the stock [mm]."""
+
+    tubes: list[TubeView]
+    total_cut_mm: float
+    pieces: list[PieceView]
+    unplaced: list[str]
+    left_mm: float
+    stock: list[StockView]
+    refused: str
+
+
 class FitView(TypedDict):
     """Fit of one setup, as of a `revision` of the job."""
 
@@ -309,6 +356,7 @@ class FitView(TypedDict):
     hoses: list[HoseView]
     plates: list[PlateView]
     parking: ParkingView
+    cutlist: CutListView
     doubts: int
 
 

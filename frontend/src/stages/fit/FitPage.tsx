@@ -10,6 +10,7 @@ import { ToggleRow } from '../../ui/ToggleRow';
 import { TABLED, useMedia } from '../../ui/useMedia';
 import { useWidth } from '../../ui/useWidth';
 import { capital, counted } from '../../units/format';
+import { CutList } from './CutList';
 import { Donors } from './Donors';
 import { HoseReach } from './HoseReach';
 import { JointPanel } from './JointPanel';
@@ -238,6 +239,9 @@ export function FitPage({ job, view, stages }: StageProps<'fit'>) {
               <div>
                 <section aria-label="Parts list">
                   <PartsList fit={fit} />
+                </section>
+                <section aria-label="Hard lines to cut">
+                  <CutList fit={fit} />
                 </section>
                 <section aria-label="Donor parts">
                   <Donors fit={fit} />
