@@ -153,7 +153,7 @@ class OnALaptop(UiCase):
         need.fill("262")
         need.press("Enter")
         expect(first).to_contain_text("larger estate")
-        thread = panel.get_by_role("textbox", name="caliper needed: mounting bolts", exact=True)
+        thread = panel.get_by_role("textbox", name=re.compile("^caliper needed: mounting bolts(?! apart)"))
         thread.fill("M10x1.25")
         thread.press("Enter")
         expect(thread).to_have_value("M10x1.25")
