@@ -57,6 +57,30 @@ class OnALaptop(UiCase):
             page.emulate_media(color_scheme="light")
         self.no_errors()
 
+    def test_a_long_pedal_is_told_from_two_pushes_and_from_pumping(self) -> None:
+        page = self.page
+        page.goto(f"{self.url}/jobs/1/bleed")
+        panel = page.get_by_role("region", name="A long pedal")
+        for name, text in (
+            ("scale, push 1", "1.5 kg"),
+            ("ruler, push 1", "60"),
+            ("scale, push 2", "hard"),
+            ("ruler, push 2", "98 mm"),
+        ):
+            panel.get_by_role("textbox", name=name, exact=True).fill(text)
+        panel.get_by_role("button", name="What do they tell?").click()
+        expect(panel.get_by_role("alert")).to_contain_text("push 2: 'hard' was given")
+        panel.get_by_role("textbox", name="scale, push 2", exact=True).fill("30")
+        panel.get_by_role("button", name="What do they tell?").click()
+        expect(panel.get_by_role("status")).to_contain_text("The parts say")
+        pumped = panel.get_by_role("form", name="A pumped pedal")
+        pumped.get_by_role("textbox", name="ruler, first push").fill("70")
+        pumped.get_by_role("textbox", name="ruler, third quick push").fill("84")
+        pumped.get_by_role("button", name="What does that tell?").click()
+        expect(pumped.get_by_role("status")).to_contain_text("The pedal falls as you pump")
+        self.axe()
+        self.no_errors("Failed to load resource")
+
 
 class OnAPhone(UiCase):
     width, height = PHONE

@@ -21,3 +21,17 @@ export const useSimulatedGauges = (id: number) =>
     mutationFn: (asked: Simulate) =>
       answered(() => client.POST('/api/jobs/{job_id}/gauges', { ...ofJob(id), body: asked })),
   });
+
+export type Pushes = components['schemas']['PushesIn'];
+export type Pumped = components['schemas']['PumpedIn'];
+/** What pushes with a scale and a ruler tell, and what a pumped pedal tells. */
+export const usePushes = (id: number) =>
+  useMutation({
+    mutationFn: (asked: Pushes) =>
+      answered(() => client.POST('/api/jobs/{job_id}/pushes', { ...ofJob(id), body: asked })),
+  });
+export const usePumped = (id: number) =>
+  useMutation({
+    mutationFn: (asked: Pumped) =>
+      answered(() => client.POST('/api/jobs/{job_id}/pumped', { ...ofJob(id), body: asked })),
+  });

@@ -1024,6 +1024,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/pushes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Told By Pushes
+         * @description Why the pedal goes further than the parts say, from pushes with a scale and a ruler; nothing is kept.
+         */
+        post: operations["told_by_pushes_api_jobs__job_id__pushes_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/{job_id}/pumped": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Told By Pumping
+         * @description What a pedal that comes up by pumping tells; nothing is kept.
+         */
+        post: operations["told_by_pumping_api_jobs__job_id__pumped_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/bed": {
         parameters: {
             query?: never;
@@ -3995,6 +4035,50 @@ export interface components {
             cautions: string[];
         };
         /**
+         * PumpedIn
+         * @description A pedal that was pumped: its travel at the first and the third quick push, and beside it a hard one where it was read.
+         */
+        PumpedIn: {
+            /** Setup */
+            setup: string;
+            /** System */
+            system?: string | null;
+            /** First */
+            first: string;
+            /** Third */
+            third: string;
+            /**
+             * Force
+             * @default
+             */
+            force: string;
+            /**
+             * Hard Force
+             * @default
+             */
+            hard_force: string;
+            /**
+             * Hard Travel
+             * @default
+             */
+            hard_travel: string;
+            /**
+             * After Drive
+             * @default false
+             */
+            after_drive: boolean;
+        };
+        /**
+         * PushIn
+         * @description A push as typed: what the scale showed, and how far the pad went from rest.
+         */
+        PushIn: {
+            /** Force */
+            force: string;
+            /** Travel */
+            travel: string;
+        };
+        /**
          * PushView
          * @description A push of the stand test as read, and its figures.
          */
@@ -4023,6 +4107,18 @@ export interface components {
             simulated: boolean;
             /** Struck */
             struck: string | null;
+        };
+        /**
+         * PushesIn
+         * @description Pushes with a scale and a ruler.
+         */
+        PushesIn: {
+            /** Setup */
+            setup: string;
+            /** System */
+            system?: string | null;
+            /** Pushes */
+            pushes: components["schemas"]["PushIn"][];
         };
         /**
          * RecipeStage
@@ -5220,6 +5316,25 @@ export interface components {
                     [key: string]: number;
                 };
             };
+        };
+        /**
+         * ToldView
+         * @description What the readings tell, or that they cannot tell.
+         */
+        ToldView: {
+            /** Verdict */
+            verdict: string;
+            /**
+             * Level
+             * @enum {string}
+             */
+            level: "good" | "note" | "caution" | "danger";
+            /** Sentence */
+            sentence: string;
+            /** More */
+            more: string;
+            /** Figures */
+            figures: string;
         };
         /**
          * TravelBand
@@ -9897,6 +10012,166 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SimulateOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    told_by_pushes_api_jobs__job_id__pushes_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PushesIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ToldView"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    told_by_pumping_api_jobs__job_id__pumped_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PumpedIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ToldView"];
                 };
             };
             /** @description Forbidden */

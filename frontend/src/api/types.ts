@@ -11,6 +11,7 @@ export type StageState = Shapes['StageOut'];
 export type Edit = Shapes['EditIn'];
 export type Changed = Shapes['Changed'];
 export type RecordIn = Shapes['RecordIn'];
+export type ToldView = Shapes['ToldView'];
 export type TubeView = Shapes['TubeView'];
 export type DonorGroup = Shapes['DonorGroup'];
 export type DonorRow = Shapes['DonorRow'];

@@ -1,10 +1,11 @@
-"""Bleed's door: the page, another run of the stand test, and the simulated gauges."""
+"""Bleed's door: the page, another run of the stand test, what a pedal tells, and the simulated gauges."""
 
 from fastapi import APIRouter
 from fastapi.responses import Response
 
+from kobrix.stages.bleed.pedal import pumping, pushed
 from kobrix.stages.bleed.service import chosen, shown, simulated, stand_of
-from kobrix.stages.bleed.shapes import BleedView, SimulateIn, SimulateOut, StandView
+from kobrix.stages.bleed.shapes import BleedView, PumpedIn, PushesIn, SimulateIn, SimulateOut, StandView, ToldView
 from kobrix.stages.common import ERRORS, Database, Route, as_json, stored_job
 
 router = APIRouter(route_class=Route, prefix="/api", tags=["bleed"], responses=ERRORS)
@@ -27,3 +28,15 @@ def job_stand(job_id: int, path: Database, run: int, setup: str | None = None) -
 def simulated_gauges(job_id: int, asked: SimulateIn, path: Database) -> Response:
     """What simulated gauges and a ruler show of a push; it is marked where it is kept, and never counted."""
     return as_json(simulated(stored_job(path, job_id).job, asked))
+
+
+@router.post("/jobs/{job_id}/pushes", response_model=ToldView)
+def told_by_pushes(job_id: int, asked: PushesIn, path: Database) -> Response:
+    """Why the pedal goes further than the parts say, from pushes with a scale and a ruler; nothing is kept."""
+    return as_json(pushed(stored_job(path, job_id).job, asked))
+
+
+@router.post("/jobs/{job_id}/pumped", response_model=ToldView)
+def told_by_pumping(job_id: int, asked: PumpedIn, path: Database) -> Response:
+    """What a pedal that comes up by pumping tells; nothing is kept."""
+    return as_json(pumping(stored_job(path, job_id).job, asked))

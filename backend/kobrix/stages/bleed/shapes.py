@@ -178,3 +178,41 @@ class SimulateOut(TypedDict):
     front_kpa: float | None
     rear_kpa: float | None
     travel_mm: float | None
+
+
+class PushIn(Request):
+    """A push as typed: what the scale showed, and how far the pad went from rest."""
+
+    force: str = Field(max_length=40)
+    travel: str = Field(max_length=40)
+
+
+class PushesIn(Request):
+    """Pushes with a scale and a ruler."""
+
+    setup: str = Field(max_length=80)
+    system: str | None = Field(None, max_length=80)
+    pushes: list[PushIn] = Field(min_length=2, max_length=12)
+
+
+class PumpedIn(Request):
+    """A pedal that was pumped: its travel at the first and the third quick push, and beside it a hard one where it was read."""
+
+    setup: str = Field(max_length=80)
+    system: str | None = Field(None, max_length=80)
+    first: str = Field(max_length=40)
+    third: str = Field(max_length=40)
+    force: str = Field("", max_length=40)
+    hard_force: str = Field("", max_length=40)
+    hard_travel: str = Field("", max_length=40)
+    after_drive: bool = False
+
+
+class ToldView(TypedDict):
+    """What the readings tell, or that they cannot tell."""
+
+    verdict: str
+    level: Level
+    sentence: str
+    more: str
+    figures: str

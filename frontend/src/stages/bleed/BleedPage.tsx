@@ -4,6 +4,7 @@ import { StagePage, type StageProps } from '../../page/StagePage';
 import { WorkSheet } from '../../page/WorkSheet';
 import { useAwake } from '../../ui/useAwake';
 import { Holds } from './Holds';
+import { Pedal } from './Pedal';
 import { Screws } from './Screws';
 import { Stand } from './Stand';
 import { useBleed } from './useBleed';
@@ -68,6 +69,13 @@ export function BleedPage({ job, view: stored, stages }: StageProps<'bleed'>) {
               <section aria-label="Hold the pedal">
                 <h2>Hold the pedal</h2>
                 <Holds bleed={bleed} />
+              </section>
+              <section aria-label="A long pedal" className="noprint">
+                <h2>
+                  A long pedal
+                  <em>why, with a bathroom scale and a ruler</em>
+                </h2>
+                <Pedal key={view.setup} bleed={bleed} />
               </section>
             </div>
             <div>
