@@ -1,4 +1,4 @@
-"""The `kobrix` command: serve, demo, evaluate, ask, match, schema, import, export."""
+"""The `kobrix` command: demo, start, serve, evaluate, ask, match, schema, import, export."""
 
 import argparse
 import json
@@ -182,6 +182,11 @@ def _serve(args: argparse.Namespace) -> int:
     return serve(args.database, args.port, args.demo, args.reload, args.lan)
 
 
+def _home() -> Path:
+    """Where a user's own data stand: XDG_DATA_HOME, else ~/.local/share (XDG Base Directory Specification)."""
+    return Path(os.environ.get("XDG_DATA_HOME") or Path.home() / ".local" / "share") / "kobrix"
+
+
 def _parser() -> argparse.ArgumentParser:
     parser = argparse.ArgumentParser(prog="kobrix", description="Match the parts of a vehicle's brakes.")
     parser.add_argument("--version", action="version", version=f"kobrix {__version__}")
@@ -242,6 +247,13 @@ def _parser() -> argparse.ArgumentParser:
     restore.add_argument("--database", type=Path, required=True)
     restore.add_argument("file", type=Path)
     restore.set_defaults(run=_restore)
+
+    for name, words in (("demo", "start the server with the demo jobs"), ("start", "start the server with your own jobs")):
+        own = commands.add_parser(name, help=f"{words}, in a database of your user's own")
+        own.add_argument("--database", type=Path, default=_home() / ("demo.sqlite3" if name == "demo" else "kobrix.sqlite3"))
+        own.add_argument("--port", type=int, default=8420)
+        own.add_argument("--lan", nargs="?", const="auto", metavar="ADDRESS", help="let paired devices of this network in")
+        own.set_defaults(run=_serve, demo=name == "demo", reload=False)
 
     serve = commands.add_parser("serve", help="start the server on this machine")
     serve.add_argument("--database", type=Path, required=True)

@@ -19,7 +19,8 @@ from kobrix.store import backup, library, whole
 from kobrix.store.connection import open_db, prepare
 
 HOST = "127.0.0.1"
-FRONT_END = Path(__file__).resolve().parents[3] / "frontend" / "dist"
+_INSIDE, _BESIDE = (Path(__file__).resolve().parents[1] / "web", Path(__file__).resolve().parents[3] / "frontend" / "dist")
+FRONT_END = _INSIDE if _INSIDE.is_dir() else _BESIDE  # in the wheel, or as it is built
 
 
 def fill(database: Path) -> None:
@@ -72,7 +73,7 @@ def serve(database: Path, port: int, demo: bool, reload: bool, lan: str | None =
     """
     if _taken(port):
         print(
-            f"kobrix: port {port} is in use on this machine. Stop what uses it, or choose another: KOBRIX_PORT=8421 ./run ...",
+            f"kobrix: port {port} is in use on this machine. Stop what uses it, or choose another: --port 8421, or KOBRIX_PORT=8421 ./run ...",
             file=sys.stderr,
         )
         return 2

@@ -66,7 +66,7 @@ class Pushes(unittest.TestCase):
             with self.assertRaisesRegex(BadEntry, words):
                 pushed(
                     job, PushesIn(setup="plan A", pushes=[{"force": force, "travel": travel}, {"force": "30", "travel": "60"}])
-                )  # type: ignore[list-item]
+                )
 
     def test_a_scale_and_newtons_are_the_same(self) -> None:
         job = demo_job()
