@@ -10,7 +10,7 @@ from starlette.exceptions import HTTPException
 from starlette.responses import Response
 
 from kobrix import __version__
-from kobrix.api import errors, events, jobs, records
+from kobrix.api import errors, events, jobs, often_asked, records
 from kobrix.api.guard import Guard
 from kobrix.api.pairing import COOKIE, Pairing
 from kobrix.stages.registry import STAGES
@@ -36,7 +36,7 @@ def create_app(database: Path, front_end: Path | None = None, pairing: Pairing |
     app.state.database, app.state.pairing = database, pairing
     app.add_middleware(Guard)
     errors.install(app)
-    for router in (events.router, jobs.router, records.router, *(stage.router for stage in STAGES)):
+    for router in (events.router, jobs.router, records.router, often_asked.router, *(stage.router for stage in STAGES)):
         app.include_router(router)
     if pairing is not None:
 

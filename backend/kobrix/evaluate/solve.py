@@ -296,3 +296,23 @@ def wanted_stop(answers: list[Answer]) -> float | None:
     """The one stop that setups are compared at: 0.9 of the least grip limit over setups and load states, in g."""
     limits = [float(np.min(a.solved.main.grip_limit)) for a in answers if a.solved is not None]
     return DESIGN_SHARE * min(limits) if limits else None
+
+
+def at_stop(answer: Answer, decel: float | None, system: str | None = None) -> tuple[float | None, float | None]:
+    """Push [N] and share of the pedal's room [1] at a stop of `decel` [g], the worst over load states, the room of one `system` where it is
+    named; None where it is not reached or not known."""
+    if answer.solved is None or decel is None:
+        return None, None
+    healthy = answer.solved.main.healthy
+    place, known = healthy.reach(decel)
+    if not bool(known.all()):
+        return None, None
+    push, shares = float(healthy.push_at(place).max()), []
+    for pull in healthy.pulls:
+        room = pull.system.control.available
+        if system is not None and pull.system.name != system:
+            continue
+        if room is None or pull.pedal.travel is None:
+            return push, None
+        shares.append(float(pull.pedal.pad_at(pull.place(place)).max()) / float(room))
+    return push, max(shares)

@@ -376,6 +376,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/{job_id}/often-asked": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Job Questions
+         * @description What people ask, answered for one setup of a job; for its first plan where none is named.
+         */
+        get: operations["job_questions_api_jobs__job_id__often_asked_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/{job_id}/measure": {
         parameters: {
             query?: never;
@@ -1241,6 +1261,26 @@ export interface components {
             at: number;
         };
         /**
+         * Asked
+         * @description A question that people ask, with its answer; `stage`: where it is settled.
+         */
+        Asked: {
+            /** Id */
+            id: string;
+            /** Question */
+            question: string;
+            /** Answer */
+            answer: string;
+            /** Why */
+            why: string;
+            /** Level */
+            level: ("good" | "note" | "caution" | "danger") | null;
+            /** Rows */
+            rows: components["schemas"]["Compared"][];
+            /** Stage */
+            stage: string;
+        };
+        /**
          * Balance
          * @description What the tyres allow, for a plot of rear over front force.
          */
@@ -1746,6 +1786,20 @@ export interface components {
             low: number;
             /** Good */
             good: number;
+        };
+        /**
+         * Compared
+         * @description One size of several: what it asks of the foot at the same stop; `now`: it is fitted.
+         */
+        Compared: {
+            /** Name */
+            name: string;
+            /** Push N */
+            push_n: number | null;
+            /** Travel Share */
+            travel_share: number | null;
+            /** Now */
+            now: boolean;
         };
         /**
          * ComparedInput
@@ -3566,6 +3620,20 @@ export interface components {
             level: "fine" | "watch" | "renew";
             /** Photos */
             photos: components["schemas"]["Photo"][];
+        };
+        /**
+         * OftenAsked
+         * @description The questions of one setup; `decel_g`: the stop that everything is compared at, null where it is not known yet.
+         */
+        OftenAsked: {
+            /** Setup */
+            setup: string;
+            /** Decel G */
+            decel_g: number | null;
+            /** Needs */
+            needs: number;
+            /** Answers */
+            answers: components["schemas"]["Asked"][];
         };
         /**
          * OrderView
@@ -7364,6 +7432,84 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RecordOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    job_questions_api_jobs__job_id__often_asked_get: {
+        parameters: {
+            query?: {
+                setup?: string | null;
+            };
+            header?: never;
+            path: {
+                job_id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OftenAsked"];
                 };
             };
             /** @description Forbidden */

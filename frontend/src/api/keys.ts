@@ -26,6 +26,7 @@ export const keys = {
     ['stand', id, revision, recorded, setup, run] as const,
   donors: (id: number, revision: number, ...asked: unknown[]) => ['donors', id, revision, ...asked] as const,
   library: ['donors'] as const,
+  oftenAsked: (id: number, revision: number, setup: string | null) => ['often asked', id, revision, setup] as const,
   routes: (id: number, revision: number) => ['routes', id, revision] as const,
   search: (id: number) => ['match', id] as const,
 };

@@ -12,6 +12,7 @@ export type Edit = Shapes['EditIn'];
 export type Changed = Shapes['Changed'];
 export type RecordIn = Shapes['RecordIn'];
 export type ToldView = Shapes['ToldView'];
+export type OftenAsked = Shapes['OftenAsked'];
 export type TubeView = Shapes['TubeView'];
 export type DonorGroup = Shapes['DonorGroup'];
 export type DonorRow = Shapes['DonorRow'];

@@ -31,4 +31,5 @@ export const STAGES: readonly Stage[] = [
   stage('bleed', 'bleed', async () => (await import('../stages/bleed/BleedPage')).BleedPage, 'plan'),
   stage('bed', 'bed', async () => (await import('../stages/bed/BedPage')).BedPage, 'plan'),
   stage('prove', 'prove', async () => (await import('../stages/prove/ProvePage')).ProvePage),
+  stage('questions', null, async () => (await import('../stages/questions/QuestionsPage')).QuestionsPage),
 ];

@@ -44,6 +44,7 @@ export function useHelps({ job, stages: every, targets, keys = NO_KEYS, onUndo, 
     () => [
       ...stages.map((s) => ({ id: `stage ${s.name}`, label: s.name, note: 'stage', go: s.go })),
       { id: 'jobs', label: 'All jobs', note: 'the wall', go: () => void go('/') },
+      { id: 'questions', label: 'Questions people ask', note: 'help', go: () => void go(`/jobs/${job}/questions`) },
       { id: 'file', label: 'Save this job as a file', note: 'job', go: () => saveAsFile(job) },
       { id: 'print', label: 'Print this sheet', note: 'paper', go: () => window.print() },
       ...targets,

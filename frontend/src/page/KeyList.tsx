@@ -1,6 +1,7 @@
 /** The keys, and the switch that turns the single ones off. */
 import { Button, Switch } from 'react-aria-components';
 import styled from 'styled-components';
+import { Link } from 'react-router';
 import { Overlay, useOver } from './Finder';
 import { turnKeys, useKeysOn } from './keys';
 import { UnitChoice } from '../ui/UnitToggle';
@@ -100,6 +101,9 @@ export function KeyList({ job, onClose }: { job: number; onClose: () => void }) 
       <Switch isSelected={on} onChange={turnKeys}>
         single keys are on (they never act in a field)
       </Switch>
+      <p>
+        <Link to={`/jobs/${job}/questions`}>Questions people ask, and the words used here</Link>
+      </p>
       <p>
         <a href={`/api/jobs/${job}/file`} download>
           Save this job as a file

@@ -6,7 +6,7 @@ from typing import Any
 from kobrix.core.errors import BadPlace, KobrixError
 from kobrix.evaluate.ask import fit as ask_fit
 from kobrix.evaluate.rotor_heat import row_of_stops
-from kobrix.evaluate.solve import Answer, ByContent, answer_of, wanted_stop
+from kobrix.evaluate.solve import Answer, ByContent, answer_of, at_stop, wanted_stop
 from kobrix.fileformat.asked import Asked
 from kobrix.fileformat.fit import Route
 from kobrix.fileformat.job import AS_FOUND, Job
@@ -137,24 +137,6 @@ def _chance(known: ByContent[Job], name: str) -> float | None:
     return yard.chance(yard.document)[0]
 
 
-def _at_wanted(answer: Answer, wanted: float | None) -> tuple[float | None, float | None]:
-    """Push [N] and travel share [1] at the stop wanted for all, the worst over load states; None where it is not reached."""
-    if answer.solved is None or wanted is None:
-        return None, None
-    path = answer.solved.main
-    healthy = path.healthy
-    place, known = healthy.reach(wanted)
-    if not bool(known.all()):
-        return None, None
-    shares = []
-    for pull in healthy.pulls:
-        room = pull.system.control.available
-        if room is None or pull.pedal.travel is None:
-            return float(healthy.push_at(place).max()), None
-        shares.append(float(pull.pedal.pad_at(pull.place(place)).max()) / float(room))
-    return float(healthy.push_at(place).max()), max(shares)
-
-
 def routes_of(job: Job) -> RoutesView:
     """Every setup of a job as a route: what it costs, what is cut for good, and what it buys. Common practice."""
     answers = {name: answer_of(ByContent(job.setup(name))) for name in job.names}
@@ -165,7 +147,7 @@ def routes_of(job: Job) -> RoutesView:
         plan = job.as_found if name == AS_FOUND else next(p for p in job.plans if p.name == name)
         own = (plan.fit.route if plan.fit is not None else None) or Route()
         fit = fit_of(job, 0, name)
-        push, share = _at_wanted(answers[name], wanted)
+        push, share = at_stop(answers[name], wanted)
         rows.append({
             "setup": name, "kind": own.kind or "", "parts_price": fit["parts"]["cost"], "unpriced": fit["parts"]["unpriced"], "tools": own.tools or "",
             "tools_price": own.tools_price, "whole_price": fit["parts"]["cost"] + (own.tools_price or 0.0), "cuts": own.cuts or "", "evenings": own.evenings,

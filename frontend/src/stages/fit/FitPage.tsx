@@ -243,9 +243,6 @@ export function FitPage({ job, view, stages }: StageProps<'fit'>) {
                 <section aria-label="Hard lines to cut">
                   <CutList fit={fit} />
                 </section>
-                <section aria-label="Donor parts">
-                  <Donors fit={fit} />
-                </section>
                 <section aria-label="Routes">
                   <Routes fit={fit} />
                 </section>
@@ -259,6 +256,9 @@ export function FitPage({ job, view, stages }: StageProps<'fit'>) {
                 </section>
                 <section aria-label="Plates">
                   <Plates fit={fit} />
+                </section>
+                <section aria-label="Donor parts">
+                  <Donors fit={fit} />
                 </section>
               </div>
             </div>

@@ -1,0 +1,25 @@
+/** The words used on the screen, as a mechanic would say what they are. */
+export const WORDS: readonly (readonly [string, string])[] = [
+  ['as found', 'the vehicle as it stood before anything was changed'],
+  ['plan', 'the same vehicle with parts changed; any number, each beside the others'],
+  ['force line', 'the push followed from the foot through pedal, booster, cylinder, lines and brakes to the road'],
+  ['line pressure', 'what the cylinder makes of the push: push times pedal ratio, over the bore’s area'],
+  ['pedal ratio', 'pivot to pad over pivot to pushrod pin'],
+  ['clamp force', 'how hard one side’s pistons press: pressure times the piston area of ONE side'],
+  ['effective radius', 'where on the rotor the pads hold, between their inner and outer edge'],
+  [
+    'first lock',
+    'the stop, in g, at which the first wheel slides; which axle it is decides whether the vehicle stays straight',
+  ],
+  ['knee', 'the pressure from which a valve holds back part of what goes to the rear'],
+  ['balance', 'how the braking is shared between front and rear, against what the tyres can take'],
+  ['run-out', 'the push beyond which a booster gives no more help'],
+  ['chance', 'in how many of 400 plausible vehicles, drawn within the doubt of your entries, it is so'],
+  ['± and usual doubt', 'how far an entry may be off: as you typed it, or as far as such a measurement usually is'],
+  ['mend', 'a change that was tried on the whole vehicle before it is offered, with what it brings along'],
+  ['joint', 'where two line parts are screwed together: thread, flare and seat must all match'],
+  ['P5', 'with all doubts drawn, only five of a hundred are less than this'],
+  ['stand test', 'scale, gauges and ruler on stands: the plan proven before the first metre'],
+  ['bedding', 'warming pads and rotor by slow-downs so that they work together; the pad’s maker says how'],
+  ['MFDD', 'the mean deceleration of a stop between 0.8 and 0.1 of its speed, the figure of UN R13'],
+];
