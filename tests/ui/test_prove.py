@@ -68,6 +68,31 @@ class OnALaptop(UiCase):
         expect(page.get_by_text("20 stops count in 4 sets")).to_be_visible()
         self.no_errors("Failed to load resource")
 
+    def test_a_valve_is_noted_its_next_setting_told_and_written_down(self) -> None:
+        page = self.page
+        page.goto(f"{self.url}/jobs/1/prove")
+        panel = page.get_by_role("region", name="Valve or bar")
+        for name, text in (("turns from", "0"), ("to", "many"), ("it stands at", "4")):
+            panel.get_by_role("textbox", name=name, exact=True).fill(text)
+        panel.get_by_role("button", name="Note it").click()
+        expect(panel.get_by_role("alert")).to_contain_text("most: many was given; allowed is a number")
+        panel.get_by_role("textbox", name="to", exact=True).fill("5")
+        panel.get_by_role("button", name="Note it").click()
+        verdict = page.get_by_role("region", name="Verdict")
+        expect(verdict).to_contain_text("No stop has said yet which axle locked")
+        for name, text in (("distance", "37"), ("valve at", "4"), ("distance", "37")):
+            page.get_by_role("textbox", name=name, exact=True).fill(text)
+        page.get_by_role("button", name=re.compile("^not noted locked|^locked")).first.click()
+        page.get_by_role("option", name="rear", exact=True).click()
+        page.get_by_role("button", name="Keep this stop").click()
+        expect(verdict).to_contain_text("1 note of what locked")
+        press = panel.get_by_role("button", name=re.compile("^It is set to"))
+        told = re.findall(r"[\d.]+", press.inner_text())[0]
+        press.click()
+        expect(panel.get_by_role("textbox", name="valve stands at")).to_have_value(told)
+        self.axe()
+        self.no_errors()
+
 
 class OnAPhone(UiCase):
     width, height = PHONE

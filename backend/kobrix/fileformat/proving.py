@@ -38,6 +38,7 @@ class Proving(Sparse):
     force_limit_n: Annotated[Typed | None, q("force_limit_n", 10, 3000)] = None
     sets: list[StopSet] | None = Field(None, max_length=30)
     adjuster: Adjuster | None = None
+    radius_of_gyration_mm: Annotated[Typed | None, q("radius_of_gyration_mm", 50, 10_000)] = None
 
     @model_validator(mode="after")
     def _check(self) -> Self:

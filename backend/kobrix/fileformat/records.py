@@ -31,6 +31,8 @@ class Stop(Sparse):
     headwind_m_per_s: Annotated[Typed | None, q("headwind_m_per_s", -40, 40)] = None
     rotor_front_c: Annotated[Typed | None, q("rotor_front_c", -40, 1200)] = None
     rotor_rear_c: Annotated[Typed | None, q("rotor_rear_c", -40, 1200)] = None
+    heading_deg: Annotated[Typed | None, q("heading_deg", -180, 180)] = None
+    offset_m: Annotated[Typed | None, q("offset_m", -50, 50)] = None
     feel: Words | None = None
     surface: Words | None = None
     load: Words | None = None

@@ -4092,6 +4092,11 @@ export interface components {
             /** Headline Level */
             headline_level: ("good" | "note" | "caution" | "danger") | null;
             plan: components["schemas"]["DayPlan"];
+            pull: components["schemas"]["PullView"] | null;
+            /** Gyration */
+            gyration: string;
+            /** Castering */
+            castering: boolean;
             valve: components["schemas"]["ValveView"] | null;
             /** Calibrations */
             calibrations: components["schemas"]["CalibrationView"][];
@@ -4101,6 +4106,31 @@ export interface components {
             setups: string[];
             /** Cautions */
             cautions: string[];
+        };
+        /**
+         * PullView
+         * @description Which side brakes more in the last set that notes a turn: left and right apart [% of the braking], left positive.
+         */
+        PullView: {
+            /** Set */
+            set: string;
+            /** N */
+            n: number;
+            /** Verdict */
+            verdict: string;
+            /**
+             * Level
+             * @enum {string}
+             */
+            level: "good" | "note" | "caution" | "danger";
+            /** Sentence */
+            sentence: string;
+            /** Percent */
+            percent: number | null;
+            /** Low */
+            low: number | null;
+            /** High */
+            high: number | null;
         };
         /**
          * PumpedIn

@@ -15,7 +15,18 @@ from kobrix.stages.common import Standing, StoredJob
 from kobrix.stages.prove import words
 from kobrix.stages.prove.calibration import calibration_of
 from kobrix.stages.prove.predicted import predicted
-from kobrix.stages.prove.shapes import CalibrationView, DayPlan, PairView, Predicted, ProveView, StopSetView, StopView, ValveView
+from kobrix.stages.prove.pull import pull_of
+from kobrix.stages.prove.shapes import (
+    CalibrationView,
+    DayPlan,
+    PairView,
+    Predicted,
+    ProveView,
+    PullView,
+    StopSetView,
+    StopView,
+    ValveView,
+)
 from kobrix.store.records import Record
 
 NOMINAL_KMH, FORCE_LIMIT_N = 80.0, 500.0
@@ -244,6 +255,16 @@ def _valve(sets: Sets) -> ValveView | None:
     }  # fmt: skip
 
 
+def _pull(sets: Sets) -> PullView | None:
+    """Of the last set that notes how far a stop turned."""
+    for own in reversed(sets.sets):
+        setup = own.setup if own.setup in sets.job.names else sets.job.names[0]
+        told = pull_of(sets.job, setup, sets.proving, sets.stops[own.name])
+        if told is not None:
+            return told
+    return None
+
+
 def _headline(pairs: list[PairView], rows: list[dict[str, Any]]) -> tuple[str, Any]:
     if not rows:
         return "No stop yet. Four stops as found, before you take it apart, are worth more than forty after.", None
@@ -282,7 +303,8 @@ def prove_of(stored: StoredJob) -> ProveView:
     return {
         "page": "prove", "revision": stored.revision, "nominal": _text(sets.proving.nominal_kmh or sets.nominal, "km/h"),
         "nominal_kmh": sets.nominal, "wanted": _text(sets.proving.wanted_m, "m"), "sets": views, "pairs": pairs, "headline": headline,
-        "headline_level": level, "plan": _plan(sets, told["sets"], seen), "valve": _valve(sets), "calibrations": _calibrations(sets, stored), "longest_m": max(ways, default=60.0),
+        "headline_level": level, "plan": _plan(sets, told["sets"], seen), "valve": _valve(sets), "pull": _pull(sets),
+        "gyration": _text(sets.proving.radius_of_gyration_mm, "mm"), "castering": job.vehicle.kind in ("aircraft", "motorcycle"), "calibrations": _calibrations(sets, stored), "longest_m": max(ways, default=60.0),
         "setups": job.names, "cautions": words.AIRCRAFT if aircraft else words.CAUTIONS,
     }  # fmt: skip
 

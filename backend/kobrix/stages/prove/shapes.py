@@ -120,6 +120,19 @@ class ValveView(TypedDict):
     sentence: str
 
 
+class PullView(TypedDict):
+    """Which side brakes more in the last set that notes a turn: left and right apart [% of the braking], left positive."""
+
+    set: str
+    n: int
+    verdict: str
+    level: Level
+    sentence: str
+    percent: float | None
+    low: float | None
+    high: float | None
+
+
 class FactorView(TypedDict):
     """A factor that the readings teach: its value with its interval; `told`: whether they say anything of it."""
 
@@ -159,6 +172,9 @@ class ProveView(TypedDict):
     headline: str
     headline_level: Level | None
     plan: DayPlan
+    pull: PullView | None
+    gyration: str
+    castering: bool
     valve: ValveView | None
     calibrations: list[CalibrationView]
     longest_m: float

@@ -14,6 +14,7 @@ import { StopsPlot } from './StopsPlot';
 import { StopsTable } from './StopsTable';
 import { TypeStop } from './TypeStop';
 import { useProve, type Prove } from './useProve';
+import { ValveSetting } from './ValveSetting';
 import { Verdict } from './Verdict';
 
 const Body = styled.div`
@@ -152,6 +153,13 @@ export function ProvePage({ job, view, stages }: StageProps<'prove'>) {
                   ))}
                 </section>
               )}
+              <section aria-label="Valve or bar" className="noprint">
+                <h2>
+                  Valve or bar
+                  <em>what can be set, and where it stands</em>
+                </h2>
+                <ValveSetting prove={prove} />
+              </section>
               <section aria-label="Sets" className="noprint">
                 <h2>Sets</h2>
                 <SetsPanel prove={prove} />

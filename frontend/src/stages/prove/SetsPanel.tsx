@@ -81,6 +81,15 @@ export function SetsPanel({ prove }: { prove: Prove }) {
           placeholder="as predicted"
           onCommit={(text) => onEdits('gain looked for', [{ path: '/proving/wanted_m', text }])}
         />
+        {view.castering && (
+          <Field
+            saysRefused
+            label="radius of gyration, for a pull"
+            value={view.gyration}
+            placeholder="not known"
+            onCommit={(text) => onEdits('radius of gyration', [{ path: '/proving/radius_of_gyration_mm', text }])}
+          />
+        )}
       </div>
       <ul aria-label="Sets of stops">
         {view.sets.map((s) => (

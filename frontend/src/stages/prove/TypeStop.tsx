@@ -28,7 +28,7 @@ const Box = styled.form`
     align-items: center;
   }
 `;
-const NUMBERS = ['speed_kmh', 'distance_m', 'time_s', 'push_n', 'brake_on_mark_m', 'rest_mark_m', 'grade', 'headwind_m_per_s', 'rotor_front_c', 'rotor_rear_c'] as const; // prettier-ignore
+const NUMBERS = ['speed_kmh', 'distance_m', 'time_s', 'push_n', 'brake_on_mark_m', 'rest_mark_m', 'grade', 'headwind_m_per_s', 'heading_deg', 'offset_m', 'rotor_front_c', 'rotor_rear_c'] as const; // prettier-ignore
 const WORDS = ['feel', 'surface', 'load', 'tyres', 'note'] as const;
 type Key = (typeof NUMBERS)[number] | (typeof WORDS)[number] | 'valve';
 type Typed = Partial<Record<Key, string>>;
@@ -118,6 +118,8 @@ export function TypeStop({ prove, adjustable }: { prove: Prove; adjustable: bool
           {field('rest_mark_m', 'rest mark', 'm')}
           {field('grade', 'slope, uphill +', '1 %')}
           {field('headwind_m_per_s', 'headwind', 'm/s')}
+          {field('heading_deg', 'turned by, left +', '3 °')}
+          {field('offset_m', 'off its line, left +', '0.4 m')}
           {field('rotor_front_c', 'front rotor', '°C')}
           {field('rotor_rear_c', 'rear rotor', '°C')}
           {field('feel', 'pedal', 'firm')}
@@ -132,7 +134,7 @@ export function TypeStop({ prove, adjustable }: { prove: Prove; adjustable: bool
           Keep this stop
         </PressButton>
         <PressButton data-plain="" aria-expanded={more} onPress={() => setMore(!more)}>
-          {more ? 'less' : 'marks, slope, wind, temperatures, tyres'}
+          {more ? 'less' : 'marks, slope, wind, which way it turned, temperatures, tyres'}
         </PressButton>
         <span role="status">{refused === '' ? kept : ''}</span>
       </div>

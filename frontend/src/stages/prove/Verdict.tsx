@@ -2,7 +2,7 @@
 import styled from 'styled-components';
 import type { ProveView } from '../../api/types';
 import { Mark } from '../../ui/Mark';
-import { capital } from '../../units/format';
+import { capital, counted } from '../../units/format';
 import { inChosenUnits } from '../../units/sentences';
 
 const Box = styled.div`
@@ -65,13 +65,26 @@ export function Verdict({ view }: { view: ProveView }) {
         <p>{view.plan.sentence}</p>
         <p className="quiet">Drive both ways on one road, and let the brakes cool between stops.</p>
       </div>
+      {view.pull && (
+        <div className="one">
+          <Mark state={view.pull.level} size={18} />
+          <p>{view.pull.sentence}</p>
+          {view.pull.low !== null && view.pull.high !== null && (
+            <p className="quiet">
+              {view.pull.n} stops of {view.pull.set}, the wheel held straight: left more by{' '}
+              {(view.pull.percent ?? 0).toFixed(0)} % of the braking, {view.pull.low.toFixed(0)} to{' '}
+              {view.pull.high.toFixed(0)} %.
+            </p>
+          )}
+        </div>
+      )}
       {view.valve && (
         <div className="one">
           <Mark state={view.valve.level} size={18} />
           <p>{inChosenUnits(view.valve.sentence)}</p>
           <p className="quiet">
-            {view.valve.notes} notes of what locked; the turn-over lies between {view.valve.low.toFixed(1)} and{' '}
-            {view.valve.high.toFixed(1)} {view.valve.unit}. Write the setting down.
+            {counted(view.valve.notes, 'note', 'notes')} of what locked; the turn-over lies between{' '}
+            {view.valve.low.toFixed(1)} and {view.valve.high.toFixed(1)} {view.valve.unit}. Write the setting down.
           </p>
         </div>
       )}
