@@ -11,8 +11,9 @@ from kobrix.store import photos
 
 from tests.api.case import LOCAL, ApiCase
 from tests.browser import server
+from tests.pictures.test_upright import photo
 
-PNG = b"\x89PNG\r\n\x1a\n" + b"\0" * 40
+PNG = photo(1200, 900, "PNG", turn=1)
 
 
 class Measure(ApiCase):
@@ -79,7 +80,12 @@ class Photographs(ApiCase):
         kept = self.client.post("/api/jobs/1/photos", content=PNG, headers={"Content-Type": "image/png"})
         self.assertEqual(kept.status_code, 201)
         back = self.client.get(f"/api/jobs/1/photos/{kept.json()['sha256']}")
-        self.assertEqual((back.content, back.headers["content-type"]), (PNG, "image/png"))
+        self.assertEqual(back.headers["content-type"], "image/jpeg")
+        self.assertNotIn(b"maker of cameras", back.content)
+        again = self.client.post("/api/jobs/1/photos", content=PNG)
+        self.assertEqual(again.json()["sha256"], kept.json()["sha256"])
+        small = self.client.get(f"/api/jobs/1/photos/{kept.json()['sha256']}?small=true")
+        self.assertLess(len(small.content), len(back.content))
         self.assertEqual(back.headers["x-content-type-options"], "nosniff")
 
     def test_what_is_refused(self) -> None:

@@ -487,7 +487,7 @@ export interface paths {
         put?: never;
         /**
          * Add Photo
-         * @description Keep a photograph: the picture's bytes as the body.
+         * @description Keep a photograph, its bytes as the body: turned upright, made smaller, without what the camera wrote beside it.
          */
         post: operations["add_photo_api_jobs__job_id__photos_post"];
         delete?: never;
@@ -505,7 +505,7 @@ export interface paths {
         };
         /**
          * Get Photo
-         * @description A photograph as it was sent.
+         * @description A photograph as it is kept, or a `small` one of it.
          */
         get: operations["get_photo_api_jobs__job_id__photos__sha256__get"];
         put?: never;
@@ -7990,7 +7990,9 @@ export interface operations {
     };
     get_photo_api_jobs__job_id__photos__sha256__get: {
         parameters: {
-            query?: never;
+            query?: {
+                small?: boolean;
+            };
             header?: never;
             path: {
                 job_id: number;

@@ -49,3 +49,4 @@ export const useAddPhoto = (id: number) =>
       ),
   });
 export const photoUrl = (id: number, sha256: string) => `/api/jobs/${id}/photos/${sha256}`;
+export const smallPhotoUrl = (id: number, sha256: string) => `${photoUrl(id, sha256)}?small=true`;

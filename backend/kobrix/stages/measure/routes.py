@@ -13,6 +13,7 @@ from kobrix.evaluate.sensitivity import sensitivity_of
 from kobrix.evaluate.shapes import Sensitivity
 from kobrix.fileformat.job import AS_FOUND
 from kobrix.fileformat.typed_input import typed_look
+from kobrix.pictures.upright import cleaned, thumbnail
 from kobrix.stages.common import ERRORS, Database, Route, as_json, stored_job
 from kobrix.stages.measure.service import sheet_of
 from kobrix.stages.measure.shapes import HelperIn, LookIn, LookOut, MeasureView
@@ -50,7 +51,7 @@ def help_(name: str, asked: HelperIn) -> Response:
 
 @router.post("/jobs/{job_id}/photos", response_model=Photo, status_code=201)
 async def add_photo(job_id: int, request: Request, path: Database) -> Response:
-    """Keep a photograph: the picture's bytes as the body."""
+    """Keep a photograph, its bytes as the body: turned upright, made smaller, without what the camera wrote beside it."""
     content = b""
     async for chunk in request.stream():
         content += chunk
@@ -62,16 +63,18 @@ async def add_photo(job_id: int, request: Request, path: Database) -> Response:
 
 
 def _keep(path: Path, job_id: int, content: bytes) -> Response:
+    picture = cleaned(content)
     with open_db(path) as db:
-        photo: Photo = {"sha256": photos.add(db, job_id, content), "name": ""}
+        photo: Photo = {"sha256": photos.add(db, job_id, picture), "name": ""}
     response = as_json(photo)
     response.status_code = 201
     return response
 
 
 @router.get("/jobs/{job_id}/photos/{sha256}", response_class=Response)
-def get_photo(job_id: int, sha256: str, path: Database) -> Response:
-    """A photograph as it was sent."""
+def get_photo(job_id: int, sha256: str, path: Database, small: bool = False) -> Response:
+    """A photograph as it is kept, or a `small` one of it."""
     with open_db(path) as db:
         photo = photos.get(db, job_id, sha256)
-    return Response(photo.content, media_type=photo.media_type, headers={"Cache-Control": "private, max-age=31536000, immutable"})
+    content, kind = (thumbnail(photo.content), "image/jpeg") if small else (photo.content, photo.media_type)
+    return Response(content, media_type=kind, headers={"Cache-Control": "private, max-age=31536000, immutable"})

@@ -2,7 +2,7 @@
 import { useState } from 'react';
 import { Input, Label } from 'react-aria-components';
 import styled from 'styled-components';
-import { photoUrl, useAddPhoto } from '../../api/measure';
+import { smallPhotoUrl, useAddPhoto } from '../../api/measure';
 import type { SeenView, WorkStep } from '../../api/types';
 import { Choose } from '../../ui/Choose';
 import { Mark } from '../../ui/Mark';
@@ -96,7 +96,7 @@ export function HowItWas({ step, build }: { step: WorkStep; build: Build }) {
         <Pictures>
           {step.seen.map((s) => (
             <figure key={s.key}>
-              {s.sha256 !== null && <img src={photoUrl(build.job.id, s.sha256)} alt={s.words} loading="lazy" />}
+              {s.sha256 !== null && <img src={smallPhotoUrl(build.job.id, s.sha256)} alt={s.words} loading="lazy" />}
               <figcaption>
                 {s.words}
                 {bagged(s) !== '' && `; ${bagged(s)}`}, {moment(s.at)}

@@ -2,7 +2,7 @@
 import { useState, type FormEvent } from 'react';
 import { FileTrigger, Label, TextArea, TextField, ToggleButton, ToggleButtonGroup } from 'react-aria-components';
 import styled from 'styled-components';
-import { photoUrl, useAddPhoto } from '../../api/measure';
+import { photoUrl, smallPhotoUrl, useAddPhoto } from '../../api/measure';
 import type { Job, Note } from '../../api/types';
 import { Choose } from '../../ui/Choose';
 import { Mark } from '../../ui/Mark';
@@ -158,7 +158,10 @@ export function Condition({ measure }: { measure: Measure }) {
                 <div className="photos">
                   {note.photos.map((photo) => (
                     <a key={photo.sha256} href={photoUrl(job.id, photo.sha256)} target="_blank" rel="noreferrer">
-                      <img src={photoUrl(job.id, photo.sha256)} alt={`${note.about}: ${photo.name || 'photograph'}`} />
+                      <img
+                        src={smallPhotoUrl(job.id, photo.sha256)}
+                        alt={`${note.about}: ${photo.name || 'photograph'}`}
+                      />
                     </a>
                   ))}
                 </div>
@@ -243,7 +246,7 @@ function NewNote({ measure, onStore }: { measure: Measure; onStore: (note: Note)
       </div>
       <div className="photos">
         {photos.map((p) => (
-          <img key={p.sha256} src={photoUrl(measure.job.id, p.sha256)} alt={p.name} />
+          <img key={p.sha256} src={smallPhotoUrl(measure.job.id, p.sha256)} alt={p.name} />
         ))}
         <FileTrigger
           acceptedFileTypes={['image/jpeg', 'image/png', 'image/webp']}
