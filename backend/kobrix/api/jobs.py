@@ -19,11 +19,13 @@ from kobrix.api.dossier import dossier_of
 from kobrix.api.edits import edits_of, named_by_their_fields, own_edits
 from kobrix.api.requests import ChangeIn, NewJobIn, ShowIn, StepIn, TryIn
 from kobrix.api.shapes import CardOut, ExampleOut, JobLine, JobOut, StageOut
+from kobrix.api.tables import tables_of
 from kobrix.core.errors import BadFile, Damaged, KobrixError, NotFound
 from kobrix.demo import SETUPS as EXAMPLES
 from kobrix.evaluate.sketch import sketch
 from kobrix.evaluate.solve import ByContent, answer_of
 from kobrix.exports.dossier import as_pdf
+from kobrix.exports.workbook import as_xlsx
 from kobrix.fileformat import files, job_edits
 from kobrix.fileformat.job import Job
 from kobrix.fileformat.layouts import new_job
@@ -195,6 +197,16 @@ def job_file(job_id: int, path: Database) -> Response:
         response = as_json(whole.document(db, job_id))
     response.headers["Content-Disposition"] = f'attachment; filename="job-{job_id}.kobrix.json"'
     return response
+
+
+@router.get("/{job_id}/tables.xlsx", response_class=Response)
+def job_tables(job_id: int, path: Database) -> Response:
+    """Every table of the job in one workbook."""
+    content = as_xlsx(tables_of(stored_job(path, job_id), date.today()))
+    return Response(
+        content, media_type="application/vnd.openxmlformats-officedocument.spreadsheetml.sheet",
+        headers={"Content-Disposition": f'attachment; filename="job-{job_id}.xlsx"'},
+    )  # fmt: skip
 
 
 @router.get("/{job_id}/dossier.pdf", response_class=Response)

@@ -108,6 +108,10 @@ export function KeyList({ job, onClose }: { job: number; onClose: () => void }) 
         <a href={`/api/jobs/${job}/file`} download>
           Save this job as a file
         </a>
+        , or{' '}
+        <a href={`/api/jobs/${job}/tables.xlsx`} download>
+          its tables as a workbook
+        </a>
       </p>
       <p>
         <a href="/third-party.txt" target="_blank" rel="noreferrer">
