@@ -1,15 +1,13 @@
-"""The API of Measure, of what is tried, of events, and of devices that are paired."""
+"""The API of Measure, of what is tried, and of events."""
 
 import threading
 import unittest
 from typing import Any
 
-from kobrix.api.app import create_app
-from kobrix.api.pairing import COOKIE, Pairing
 from kobrix.fileformat.paths import pointer
 from kobrix.store import photos
 
-from tests.api.case import LOCAL, ApiCase
+from tests.api.case import ApiCase
 from tests.browser import server
 from tests.pictures.test_upright import photo
 
@@ -159,45 +157,6 @@ class Events(unittest.TestCase):
         (revisions, recorded) = zip(*(line.removeprefix(b"data: ").split() for line in told), strict=True)
         self.assertEqual(revisions, (b"0", b"1"))
         self.assertEqual(len(set(recorded)), 1)
-
-
-class Paired(ApiCase):
-    def setUp(self) -> None:
-        super().setUp()
-        self.links: list[str] = []
-        self.pairing = Pairing("10.0.0.7", 8420, self.links.append)
-        self.app = create_app(self.database, None, self.pairing)
-
-    def test_only_a_paired_device_comes_in_from_outside_and_the_code_works_once(self) -> None:
-        phone, other = (self.door(self.app, "http://10.0.0.7:8420") for _ in range(2))
-        self.problem(phone.get("/api/jobs"), 403, "not paired")
-        code = self.links[0].rsplit("/", 1)[1]
-        paired = phone.get(f"/pair/{code}")
-        self.assertEqual(paired.status_code, 303)
-        cookie = paired.headers["set-cookie"].lower()
-        self.assertIn("httponly", cookie)
-        self.assertIn("samesite=strict", cookie)
-        self.assertEqual(phone.get("/api/jobs").status_code, 200)
-        self.problem(other.get(f"/pair/{code}"), 403, "wrong or was used")
-        self.problem(other.get("/api/jobs"), 403, "not paired")
-        self.assertEqual(len(self.links), 2)  # the next link is told at once
-
-    def test_the_socket_decides_and_not_what_the_request_says(self) -> None:
-        phone = self.door(self.app, "http://10.0.0.7:8420")
-        self.problem(phone.get("/api/jobs", headers={"Host": "127.0.0.1:8420"}), 403, "host")
-        self.problem(phone.get("/api/jobs", headers={"Cookie": f"{COOKIE}=guess"}), 403, "not paired")
-        self.assertEqual(self.door(self.app, LOCAL).get("/api/jobs").status_code, 200)
-        self.problem(self.door(self.app, LOCAL).get("/api/jobs", headers={"Host": "10.0.0.7"}), 403, "host")
-
-    def test_guessing_ends(self) -> None:
-        phone = self.door(self.app, "http://10.0.0.7:8420")
-        for _ in range(20):
-            phone.get("/pair/AAAAAAAA")
-        self.problem(phone.get(f"/pair/{self.links[0].rsplit('/', 1)[1]}"), 403, "wrong or was used")
-
-    def test_without_it_nothing_answers_from_outside(self) -> None:
-        outside = self.door(create_app(self.database), "http://10.0.0.7:8420")
-        self.problem(outside.get("/api/jobs"), 403, "host")
 
 
 if __name__ == "__main__":

@@ -5,14 +5,14 @@ from mimetypes import guess_type
 from pathlib import Path
 
 from fastapi import FastAPI
-from fastapi.responses import HTMLResponse, RedirectResponse
+from fastapi.responses import HTMLResponse
 from starlette.exceptions import HTTPException
 from starlette.responses import Response
 
 from kobrix import __version__
-from kobrix.api import errors, events, jobs, often_asked, records
+from kobrix.api import devices, errors, events, jobs, often_asked, records
 from kobrix.api.guard import Guard
-from kobrix.api.pairing import COOKIE, Pairing
+from kobrix.api.pairing import Pairing
 from kobrix.stages.registry import STAGES
 
 FOR_EVER = {"Cache-Control": "public, max-age=31536000, immutable"}
@@ -36,21 +36,17 @@ def create_app(database: Path, front_end: Path | None = None, pairing: Pairing |
     app.state.database, app.state.pairing = database, pairing
     app.add_middleware(Guard)
     errors.install(app)
-    for router in (events.router, jobs.router, records.router, often_asked.router, *(stage.router for stage in STAGES)):
+    for router in (
+        events.router,
+        jobs.router,
+        records.router,
+        often_asked.router,
+        devices.router,
+        *(stage.router for stage in STAGES),
+    ):
         app.include_router(router)
     if pairing is not None:
-
-        @app.get("/pair/{code}", include_in_schema=False)
-        def pair(code: str) -> Response:
-            """Let a device in that has the code."""
-            token = pairing.pair(code)
-            if token is None:
-                return errors.problem(
-                    403, "Wrong code", "This code is wrong or was used before. Open the newest link that was printed."
-                )
-            response = RedirectResponse("/", status_code=303)
-            response.set_cookie(COOKIE, token, httponly=True, samesite="strict", max_age=30 * 24 * 3600, path="/")
-            return response
+        app.include_router(devices.door)
 
     if front_end is not None and (front_end / "index.html").exists():
 

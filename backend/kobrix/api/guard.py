@@ -44,7 +44,10 @@ def _refused(request: Request) -> Response | None:
     names = {pairing.host} if outside and pairing is not None else LOOPBACK
     if _host(host).lower() not in names:
         return problem(403, "Foreign host", f"This server answers only to itself, not to the host {host[:80]!r}.")
-    if origin is not None and urlsplit(origin).netloc != host:
+    site, mode = request.headers.get("sec-fetch-site", ""), request.headers.get("sec-fetch-mode", "")
+    if site == "cross-site" and not (request.method == "GET" and mode == "navigate"):
+        return problem(403, "Foreign page", "This server answers only its own pages, not what another one asks for.")
+    if origin is not None and (urlsplit(origin).netloc != host or urlsplit(origin).scheme != request.url.scheme):
         return problem(403, "Foreign origin", f"This server answers only its own pages, not {origin[:80]!r}.")
     paired = pairing is not None and pairing.knows(request.cookies.get(COOKIE))
     if outside and not paired and not request.url.path.startswith("/pair/"):

@@ -1,51 +1,99 @@
-"""Pairing: a phone in the same house is let in by a code that works once, and keeps a cookie."""
+"""Pairing: a phone in the same house is let in by a code that works once and for ten minutes, and keeps a cookie."""
 
 import hashlib
 import secrets
+import time
 from collections.abc import Callable
+from dataclasses import dataclass
+from typing import Literal
 
 COOKIE = "kobrix_pair"
 _LETTERS = "ABCDEFGHJKLMNPQRSTUVWXYZ23456789"  # none that is read for another
-_LENGTH, _TRIES = 8, 20
+_LENGTH = 8
+LASTS_S, FREE_TRIES, LONGEST_WAIT_S = 600.0, 3, 300.0
+MOST_HOSTS = 1000  # that are remembered for their wrong codes
+
+Why = Literal["wrong", "expired", "wait"]
 
 
-def _digest(token: str) -> bytes:
+def digest_of(token: str) -> bytes:
+    """What is kept of a `token`."""
     return hashlib.sha256(token.encode()).digest()
+
+
+@dataclass
+class _Tries:
+    """Wrong codes of one host, and from when it may try again [s]."""
+
+    wrong: int = 0
+    again_at: float = 0.0
 
 
 class Pairing:
     """Who may come in from outside, through the one address `host` and `port`.
 
-    A code works once; after too many wrong ones none works until the server is started again. Tokens are kept as digests.
+    A code works once, for ten minutes. Wrong ones are counted by the device that tries them, which then waits longer and longer; the right code
+    works from every other. Tokens are kept as hashes, by `keep` over a restart.
     """
 
-    def __init__(self, host: str, port: int, tell: Callable[[str], None]) -> None:
+    def __init__(
+        self, host: str, port: int, tell: Callable[[str], None], known: set[bytes] | None = None,
+        keep: Callable[[str, bytes], None] = lambda _name, _digest: None, now: Callable[[], float] = time.monotonic,
+    ) -> None:  # fmt: skip
         self.host, self.port = host, port
-        self._tell, self._known, self._wrong = tell, set[bytes](), 0
-        self._code = ""
-        self._renew()
+        self._tell, self._known, self._keep, self._now = tell, set(known or ()), keep, now
+        self._tries: dict[str, _Tries] = {}
+        self._code, self._until = "", 0.0
+        self.renew()
 
     @property
     def link(self) -> str:
         """The link that pairs one device."""
         return f"http://{self.host}:{self.port}/pair/{self._code}"
 
-    def _renew(self) -> None:
+    def renew(self) -> str:
+        """A new code; the one before no longer works. Its link."""
         self._code = "".join(secrets.choice(_LETTERS) for _ in range(_LENGTH))
-        self._tell(self.link)
+        self._until = self._now() + LASTS_S
+        self._tell(f"on a phone in this network, once, within ten minutes: {self.link}")
+        return self.link
 
-    def pair(self, code: str) -> str | None:
-        """A token for the right `code`, which is then spent; None for a wrong one."""
-        if self._wrong >= _TRIES:
+    def refusal(self, code: str, host: str) -> Why | None:
+        """Why a `code` from the device at `host` does not let it in, None when it does; a wrong one is counted."""
+        tries = self._tries.get(host, _Tries())
+        if self._now() < tries.again_at:
+            return "wait"
+        if self._now() > self._until:
+            self.renew()
+            return "expired"
+        if secrets.compare_digest(code.upper().encode("utf-8", "replace"), self._code.encode()):
             return None
-        if not secrets.compare_digest(code.upper().encode(), self._code.encode()):
-            self._wrong += 1
-            return None
+        tries.wrong += 1
+        if tries.wrong >= FREE_TRIES:
+            tries.again_at = self._now() + min(LONGEST_WAIT_S, 2.0 ** (tries.wrong - FREE_TRIES + 1))
+        if host not in self._tries and len(self._tries) >= MOST_HOSTS:
+            self._tries.pop(next(iter(self._tries)))
+        self._tries[host] = tries
+        self._tell(f"a wrong code came from {host}, its {tries.wrong}. one")
+        return "wrong"
+
+    def pair(self, code: str, host: str, name: str) -> str | Why:
+        """A token for the right `code`, which is then spent; why not for another."""
+        why = self.refusal(code, host)
+        if why is not None:
+            return why
         token = secrets.token_urlsafe(32)
-        self._known.add(_digest(token))
-        self._renew()
+        self._known.add(digest_of(token))
+        self._keep(name, digest_of(token))
+        self._tries.pop(host, None)
+        self._tell(f"paired: {name}, at {host}")
+        self.renew()
         return token
 
     def knows(self, token: str | None) -> bool:
-        """Whether a `token` was given out by this server."""
-        return token is not None and _digest(token) in self._known
+        """Whether a `token` was given out, and not taken back."""
+        return token is not None and digest_of(token) in self._known
+
+    def forget(self, digest: bytes) -> None:
+        """Let a device in no more."""
+        self._known.discard(digest)

@@ -15,7 +15,7 @@ from kobrix.demo import JOBS, LIBRARY
 from kobrix.fileformat import files
 from kobrix.fileformat.job import Job
 from kobrix.fileformat.library import parts_of
-from kobrix.store import backup, library, whole
+from kobrix.store import backup, devices, library, whole
 from kobrix.store.connection import open_db, prepare
 
 HOST = "127.0.0.1"
@@ -62,8 +62,25 @@ def _listening(host: str, port: int) -> socket.socket:
     return found
 
 
-def _tell(link: str) -> None:
-    print(f"        on a phone in this network, once: {link}", flush=True)
+def _tell(sentence: str) -> None:
+    print(f"        {sentence}", flush=True)
+    link = sentence.rpartition(" ")[2]
+    if link.startswith("http://") and sys.stdout.isatty():
+        import segno  # only where a person looks at the terminal
+
+        segno.make(link, micro=False).terminal(compact=True)
+
+
+def _paired(database: Path, outside: str, port: int) -> Pairing:
+    """The pairing at an address, with the devices that this database knows."""
+    with open_db(database) as db:
+        known = {d.digest for d in devices.every(db)}
+
+    def keep(name: str, digest: bytes) -> None:
+        with open_db(database) as db:
+            devices.add(db, name, digest)
+
+    return Pairing(outside, port, _tell, known, keep)
 
 
 def serve(database: Path, port: int, demo: bool, reload: bool, lan: str | None = None) -> int:
@@ -106,7 +123,7 @@ def serve(database: Path, port: int, demo: bool, reload: bool, lan: str | None =
             f"kobrix: {outside} cannot be listened on: {error.strerror}. It must be an address of this machine.", file=sys.stderr
         )
         return 2
-    pairing = None if outside is None else Pairing(outside, port, _tell)
+    pairing = None if outside is None else _paired(database, outside, port)
     app = create_app(database, FRONT_END, pairing)
     config = uvicorn.Config(app, log_level="warning", access_log=False, timeout_graceful_shutdown=1)
     with open_db(database) as held:  # while one connection stays, closing another writes nothing back

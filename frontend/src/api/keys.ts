@@ -16,6 +16,7 @@ export const keys = {
   sheet: (id: number, revision: number, setup: string) => ['sheet', id, revision, setup] as const,
   sensitivity: (id: number, revision: number, setup: string) => ['sensitivity', id, revision, setup] as const,
   away: ['jobs', 'away'] as const,
+  devices: ['devices'] as const,
   examples: ['examples'] as const,
   card: (id: number, revision: number) => ['card', id, revision] as const,
   choices: (id: number, revision: number, setup: string, control: string | null) =>

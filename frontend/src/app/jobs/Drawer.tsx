@@ -1,7 +1,8 @@
-/** What was put away, to be brought back; and invented vehicles to open a copy of. */
+/** What was put away, to be brought back; invented vehicles to open a copy of; and devices of the network that are let in. */
 import { Button } from 'react-aria-components';
 import { useNavigate } from 'react-router';
 import styled from 'styled-components';
+import { useDevices, useDoor } from '../../api/devices';
 import { useAway, useExamples, useWall } from '../../api/jobs';
 import { counted } from '../../units/format';
 import { OnTheWall } from './JobCard';
@@ -100,4 +101,43 @@ export function Examples() {
       </ul>
     </Box>
   );
+}
+
+/** Phones and tablets that may come in; shown once the server is open to the network, or ever was. */
+export function Devices() {
+  const { data } = useDevices();
+  const { link, remove } = useDoor();
+  if (!data || (!data.open && data.devices.length === 0)) return null;
+  const shown = link.data;
+  return (
+    <Box aria-label="Devices">
+      <h2>
+        Devices<em>{data.open ? 'phones and tablets of this network that are let in' : 'let in once the server is started with --lan'}</em>
+      </h2>
+      {data.devices.length === 0 && <p>None yet.</p>}
+      <ul>
+        {data.devices.map((d) => (
+          <li key={d.id}>
+            <b>{d.name}</b>
+            <p>since {new Date(d.paired_at).toLocaleDateString()}</p>
+            <Button onPress={() => remove.mutate(d.id)} aria-label={`Let ${d.name} in no more`}>
+              Let it in no more
+            </Button>
+          </li>
+        ))}
+      </ul>
+      {data.open && (
+        <>
+          <Button onPress={() => link.mutate()}>A link for one device more</Button>
+          {link.error && <p role="alert">{link.error.message}</p>}
+          {shown?.link && shown.qr && (
+            <p role="status">
+              <img src={shown.qr} alt={`The link as a code to photograph: ${shown.link}`} style={{ display: 'block' }} />
+              {shown.link}, once, within {shown.minutes} minutes. It asks on the device before it is spent.
+            </p>
+          )}
+        </>
+      )}
+    </Box>
+  ); // prettier-ignore
 }

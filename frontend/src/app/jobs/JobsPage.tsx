@@ -6,7 +6,7 @@ import styled from 'styled-components';
 import { useAddJob, useJobs, usePutAway } from '../../api/jobs';
 import { NotStored } from '../StageRoute';
 import { Wordmark } from '../../page/Wordmark';
-import { Examples, PutAway } from './Drawer';
+import { Devices, Examples, PutAway } from './Drawer';
 import { Empty } from './Empty';
 import { JobCard } from './JobCard';
 import { NewJob } from './NewJob';
@@ -121,6 +121,7 @@ export function JobsPage() {
             {away.data ? `${away.data.name} is kept for later.` : ''}
           </p>
           <PutAway onBack={(id) => back.mutate(id)} />
+          <Devices />
           <Examples />
           <Drop
             onDrop={(event) => {
