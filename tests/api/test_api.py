@@ -11,6 +11,7 @@ from kobrix.api.app import create_app
 from kobrix.api.jobs import Changed
 from kobrix.api.shapes import CardOut, ExampleOut, JobOut, StageOut
 from kobrix.cli.serve import fill
+from kobrix.fileformat.files import LARGEST_BYTES
 from kobrix.stages.size.shapes import SizeView
 from kobrix.store.connection import prepare
 
@@ -177,7 +178,7 @@ class Refusals(ApiCase):
     def test_bad_files(self) -> None:
         self.assert_problem(self.client.post("/api/jobs", content=b"{"), 422, "Line 1")
         self.assert_problem(self.client.post("/api/jobs", json={"format": "kobrix-job", "version": 2}), 422, "version: 2")
-        self.assert_problem(self.client.post("/api/jobs", content=b"x" * 4_100_000), 413, "bytes")
+        self.assert_problem(self.client.post("/api/jobs", content=b"x" * (LARGEST_BYTES + 100_000)), 413, "bytes")
 
     def test_an_unexpected_error_is_a_sentence_too(self) -> None:
         for fault in (ValueError("x"), OverflowError("math range error")):
@@ -223,5 +224,5 @@ class Guard(ApiCase):
 
     def test_what_does_not_say_its_length_is_not_read(self) -> None:
         self.assert_problem(self.client.post("/api/jobs", content=iter([b"{}", b" "])), 411, "how long it is")
-        self.assert_problem(self.client.post("/api/jobs", content=b"x" * 4_000_001), 413, "4,000,000 bytes")
+        self.assert_problem(self.client.post("/api/jobs", content=b"x" * (LARGEST_BYTES + 1)), 413, f"{LARGEST_BYTES:,} bytes")
         self.assertEqual(len(self.client.get("/api/jobs").json()), 1)

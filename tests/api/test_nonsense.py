@@ -9,6 +9,7 @@ from typing import Any
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 from kobrix.demo import SETUPS
+from kobrix.fileformat.files import LARGEST_BYTES
 
 from tests.api.test_api import JSON, ApiCase
 from tests.cases import demo_document, example_document
@@ -110,7 +111,11 @@ class Changes(ApiCase):
         self.assertEqual(self.job()["document"], before)
 
     def test_a_huge_body_is_refused_by_its_size(self) -> None:
-        self.assert_problem(self.client.post("/api/jobs", content=b" " * 5_000_000, headers=JSON), 413, "At most 4,000,000 bytes")
+        self.assert_problem(
+            self.client.post("/api/jobs", content=b" " * (LARGEST_BYTES + 1), headers=JSON),
+            413,
+            f"At most {LARGEST_BYTES:,} bytes",
+        )
 
     def test_numbers_too_great_names_too_long_and_values_too_deep_are_said(self) -> None:
         for number in (2**63, 10**30):

@@ -78,3 +78,12 @@ class Mutations(unittest.TestCase):
                     self.assertEqual(set(error), {"place", "reason"})
                     self.assertTrue(error["reason"])
         self.assertGreater(refused, TRIALS // 3)
+
+
+class Named(unittest.TestCase):
+    def test_a_setup_that_is_not_there_is_told_with_those_that_are(self) -> None:
+        question = {"question": "half_done", "setup": "b", "groups": []}
+        for setups, known in (({"a": {}, "c": {}}, "known are a, c."), ({}, "known are none.")):
+            told: Any = ask({"format": "kobrix-questions", "version": 1, "setups": setups, "ask": [question]})["answers"][0]
+            self.assertEqual(told["error"]["place"], "setup")
+            self.assertIn(known, told["error"]["reason"])

@@ -81,6 +81,10 @@ class UiCase(unittest.TestCase):
             page.wait_for_timeout(100)
         self.fail(f"the page can be pushed sideways by {beyond} px")
 
+    def idle(self, page: Page | None = None) -> None:
+        """Until nothing is asked of the server any more; a loaded machine takes its time."""
+        (page or self.page).wait_for_load_state("networkidle", timeout=4 * PATIENCE)
+
     def axe(self, page: Page | None = None) -> None:
         """The page breaks no rule of axe-core."""
         page = page or self.page

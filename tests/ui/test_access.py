@@ -42,7 +42,7 @@ class Access(UiCase):
             page = self.new_page(forced_colors="active", color_scheme=scheme)
             for path in (*PAGES, "/jobs"):
                 page.goto(self.url + path)
-                page.wait_for_load_state("networkidle")
+                self.idle(page)
                 hidden = page.evaluate(
                     """() => {
                       const ground = getComputedStyle(document.body).backgroundColor;

@@ -7,6 +7,7 @@ from pathlib import Path
 
 from kobrix.evaluate.entries.sheet import measure_sheet
 from kobrix.fileformat import files
+from kobrix.fileformat.files import LARGEST_BYTES
 from kobrix.fileformat.job import Job
 from playwright.sync_api import expect
 
@@ -147,7 +148,7 @@ class Wall(UiCase):
         for name, body, words in (
             ("a.json", b"", "a.json: "), ("b.json", b"\xff\xfe\x00", "b.json: "), ("c.json", b'{"format": []}', "format"),
             ("d.json", b'{"format": "kobrix-job", "version": 9}', "version"), ("e.json", b"[" * 4000, "e.json: "),
-            ("f.json", b" " * 4_500_000, "At most 4,000,000 bytes"),
+            ("f.json", b" " * (LARGEST_BYTES + 1), f"At most {LARGEST_BYTES:,} bytes"),
         ):  # fmt: skip
             chooser.set_input_files({"name": name, "mimeType": "application/json", "buffer": body})
             expect(page.get_by_role("alert")).to_contain_text(words)

@@ -92,7 +92,7 @@ class Low(UiCase):
     def test_no_words_lie_over_others(self) -> None:
         page = self.open("/jobs/1/size?plan=plan+A")
         expect(page.get_by_text("full chain")).to_be_visible()
-        page.wait_for_load_state("networkidle")
+        self.idle(page)
         self.assertEqual(page.evaluate(OVER), [])
 
     def test_higher_it_is_the_whole_sheet_again(self) -> None:

@@ -163,7 +163,7 @@ class Sheet(UiCase):
         expect(field).to_have_value("5 mm")
         for route, answer in held:
             route.fulfill(response=answer)
-        page.wait_for_load_state("networkidle")
+        self.idle(page)
         page.wait_for_timeout(300)
         expect(field).to_have_value("5 mm")
         self.no_errors()

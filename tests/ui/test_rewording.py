@@ -57,7 +57,7 @@ class Reworded(UiCase):
     def drawn(self, page: Page, path: str, ready: str) -> Counter[str]:
         page.goto(self.url + path)
         page.locator(ready).first.wait_for()
-        page.wait_for_load_state("networkidle")
+        self.idle(page)
         return Counter(page.evaluate(SKELETON))
 
     def alike(self, path: str, ready: str) -> None:

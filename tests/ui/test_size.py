@@ -258,7 +258,7 @@ class Laptop(Spoken):
     def test_axe_finds_nothing_in_both_themes(self) -> None:
         for path in ("/jobs/1/size", "/jobs/1/size?plan=as+found", "/nowhere"):
             self.page.goto(self.url + path)
-            self.page.wait_for_load_state("networkidle")
+            self.idle()
             self.axe()
         self.open()
         self.page.get_by_role("button", name="Dark drawing").click()

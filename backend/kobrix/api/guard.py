@@ -9,9 +9,11 @@ from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
 from kobrix.api.errors import problem
 from kobrix.api.pairing import COOKIE, Pairing
+from kobrix.fileformat.files import LARGEST_BYTES
+from kobrix.recordings.read import LARGEST
+from kobrix.store.photos import LARGEST as LARGEST_PHOTO
 
 LOOPBACK = frozenset({"127.0.0.1", "localhost", "[::1]"})
-LARGEST_BODY, LARGEST_PHOTO, LARGEST_RECORDING = 16_000_000, 12_000_000, 64_000_000
 _POLICY = (
     "default-src 'none'; script-src 'self'; style-src 'self' 'unsafe-inline'; font-src 'self'; img-src 'self' data: blob:;"
     " connect-src 'self'; base-uri 'none'; form-action 'none'; frame-ancestors 'none'"
@@ -57,7 +59,7 @@ def _refused(request: Request) -> Response | None:
 
 def _oversized(request: Request) -> Response | None:
     path = request.url.path
-    most = LARGEST_PHOTO if path.endswith("/photos") else LARGEST_RECORDING if "/recordings/" in path else LARGEST_BODY
+    most = LARGEST_PHOTO if path.endswith("/photos") else LARGEST if "/recordings/" in path else LARGEST_BYTES
     length = request.headers.get("content-length", "0")
     if "transfer-encoding" in request.headers:
         return problem(411, "Length required", "What is sent must say how long it is: a Content-Length is needed.")

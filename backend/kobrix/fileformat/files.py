@@ -15,7 +15,7 @@ from kobrix.fileformat.quantities import label_of
 _FORMATS: dict[str, type[Setup] | type[Job]] = {"kobrix-setup": Setup, "kobrix-job": Job}
 T = TypeVar("T", bound=BaseModel)
 VERSION = 1
-LARGEST_BYTES = 4_000_000
+LARGEST_BYTES = 16_000_000
 
 
 def _constant(name: str) -> NoReturn:

@@ -112,5 +112,12 @@ class Doubt(unittest.TestCase):
         self.assertAlmostEqual(sensitivity.rank(np.arange(5.0), -np.arange(5.0)), -1.0, places=12)
 
 
+class Lost(unittest.TestCase):
+    def test_a_lost_booster_leaves_its_spring_to_be_pushed(self) -> None:
+        help_ = Booster("vacuum", 4.0, 40.0, 60.0, 2500.0, 0.001, 120.0)
+        self.assertEqual(list(sweep.rod_for(help_, np.array([100.0, 900.0]), lost=True)), [220.0, 1020.0])
+        self.assertEqual(list(sweep.rod_for(None, np.array([100.0]), lost=True)), [100.0])
+
+
 if __name__ == "__main__":
     unittest.main()
