@@ -7,19 +7,20 @@ from dataclasses import dataclass, replace
 import numpy as np
 from numpy.typing import NDArray
 
-from kobrix.core.constants import G
+from kobrix.core.constants import INCH, KMH, POUND, G
 from kobrix.core.errors import BadEntry
 
 Floats = NDArray[np.float64]
+_FOOT, _PSI = 12 * INCH, POUND * G / INCH**2
 # What a column may be of, and its units: the factor to SI; temperatures in °C.
 UNITS: dict[str, dict[str, float]] = {
     "time": {"s": 1.0, "ms": 1e-3, "min": 60.0},
-    "speed": {"km/h": 1 / 3.6, "m/s": 1.0, "mph": 0.44704, "kn": 1852 / 3600, "ft/s": 0.3048},
-    "distance": {"m": 1.0, "ft": 0.3048, "km": 1000.0},
+    "speed": {"km/h": KMH, "m/s": 1.0, "mph": 5280 * _FOOT / 3600, "kn": 1852 / 3600, "ft/s": _FOOT},
+    "distance": {"m": 1.0, "ft": _FOOT, "km": 1000.0},
     "deceleration": {"g": G, "m/s²": 1.0},
     "acceleration": {"g": -G, "m/s²": -1.0},
-    "front_pressure": {"bar": 1e5, "kPa": 1e3, "MPa": 1e6, "psi": 6894.757293168},
-    "rear_pressure": {"bar": 1e5, "kPa": 1e3, "MPa": 1e6, "psi": 6894.757293168},
+    "front_pressure": {"bar": 1e5, "kPa": 1e3, "MPa": 1e6, "psi": _PSI},
+    "rear_pressure": {"bar": 1e5, "kPa": 1e3, "MPa": 1e6, "psi": _PSI},
     "front_temperature": {"°C": 1.0, "°F": 1.0},
     "rear_temperature": {"°C": 1.0, "°F": 1.0},
 }

@@ -3,7 +3,7 @@ import { current } from './preference';
 
 const GRAVITY = 9.80665;
 const LBF = 4.4482216152605;
-const PSI = 6.894757293168;
+export const PSI = 6.894757293168;
 const LBF_FT = 1.3558179483314;
 
 export interface Displayed {

@@ -2,9 +2,8 @@
  * A sentence of the server's in the units a person chose. The server writes every figure in a sentence the same way, a number, a space
  * and the unit, and forces and pressures in N, kN, MPa, kPa or psi; formatting only.
  */
-import { force, great, pressure, type Displayed } from './display';
+import { force, great, pressure, PSI, type Displayed } from './display';
 
-const PSI = 6.894757293168;
 /** A residual valve is called by its psi; a setting begins well above. */
 const NAMED_BELOW_PSI = 20;
 const WRITE: Record<string, (value: number) => Displayed | null> = {
