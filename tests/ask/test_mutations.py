@@ -83,7 +83,8 @@ class Mutations(unittest.TestCase):
 class Named(unittest.TestCase):
     def test_a_setup_that_is_not_there_is_told_with_those_that_are(self) -> None:
         question = {"question": "half_done", "setup": "b", "groups": []}
-        for setups, known in (({"a": {}, "c": {}}, "known are a, c."), ({}, "known are none.")):
+        none: dict[str, Any] = {}
+        for setups, known in (({"a": none, "c": none}, "known are a, c."), (none, "known are none.")):
             told: Any = ask({"format": "kobrix-questions", "version": 1, "setups": setups, "ask": [question]})["answers"][0]
             self.assertEqual(told["error"]["place"], "setup")
             self.assertIn(known, told["error"]["reason"])

@@ -48,6 +48,17 @@ const Body = styled.div`
   dd {
     margin: 0;
   }
+  .settle {
+    display: inline-flex;
+    align-items: center;
+    min-height: var(--s24);
+    font: var(--w-firm) var(--t-text) / var(--read) var(--text);
+  }
+  @media (pointer: coarse) {
+    .settle {
+      min-height: var(--target);
+    }
+  }
   a {
     color: inherit;
     text-underline-offset: var(--s3);
@@ -63,9 +74,10 @@ const Answer = ({ one, job }: { one: One; job: number }) => (
       {one.level !== null && <Mark state={one.level} size={18} />}
       <span>{inChosenUnits(one.answer)}</span>
     </p>
-    <p>
-      {inChosenUnits(one.why)} <Link to={`/jobs/${job}/${one.stage}`}>Settle it in {capital(one.stage)}</Link>
-    </p>
+    <p>{inChosenUnits(one.why)}</p>
+    <Link className="settle noprint" to={`/jobs/${job}/${one.stage}`}>
+      Settle it in {capital(one.stage)}
+    </Link>
     {one.rows.length > 1 && (
       <DataTable
         caption={one.question}
