@@ -10,7 +10,7 @@ from kobrix.stages.build.service import build_of
 from kobrix.stages.common import StoredJob
 from kobrix.stages.fit.donors import routes_of
 from kobrix.stages.fit.service import fit_of
-from kobrix.stages.prove.service import prove_of
+from kobrix.stages.prove.service import prove_of, stops_table
 from kobrix.stages.size.service import verdicts_view
 
 
@@ -117,29 +117,8 @@ def _work(stored: StoredJob) -> Sheet:
 
 
 def _stops(stored: StoredJob) -> Sheet:
-    rows = tuple(
-        (s["number"], v["name"], v["setup"], s["made_at"], s["speed_kmh"], s["distance_m"], s["corrected_m"], s["decel_g"], s["mfdd_g"], s["locked"], s["push"], s["direction"], s["left_out"])
-        for v in prove_of(stored)["sets"] for s in v["stops"]
-    )  # fmt: skip
-    return Sheet(
-        "Stops",
-        (
-            "number",
-            "set",
-            "setup",
-            "made at",
-            "speed km/h",
-            "distance m",
-            "corrected m",
-            "deceleration g",
-            "MFDD g",
-            "locked",
-            "push",
-            "direction",
-            "not counted",
-        ),
-        rows,
-    )
+    head, rows = stops_table(prove_of(stored))
+    return Sheet("Stops", head, tuple(rows))
 
 
 def _records(stored: StoredJob) -> Sheet:

@@ -16,7 +16,7 @@ from kobrix.fileformat.records import KEY, FiledTrace
 from kobrix.recordings.read import LARGEST
 from kobrix.stages.common import ERRORS, Database, Request, Route, as_json, stored_job
 from kobrix.stages.prove import recorded
-from kobrix.stages.prove.service import Sets, prove_of
+from kobrix.stages.prove.service import Sets, prove_of, stops_table
 from kobrix.stages.prove.shapes import KeptStops, ProveView, RecordingView
 from kobrix.store import records, traces
 from kobrix.store.connection import open_db
@@ -33,25 +33,7 @@ def job_prove(job_id: int, path: Database) -> Response:
 @router.get("/jobs/{job_id}/stops.csv", response_class=Response)
 def stops_csv(job_id: int, path: Database) -> Response:
     """Every stop of a job as CSV."""
-    view = prove_of(stored_job(path, job_id))
-    head = [
-        "number",
-        "set",
-        "setup",
-        "made at",
-        "speed km/h",
-        "distance m",
-        "corrected m",
-        "deceleration g",
-        "locked",
-        "push",
-        "direction",
-        "not counted",
-    ]
-    rows = [
-        [s["number"], own["name"], own["setup"], s["made_at"], s["speed_kmh"], s["distance_m"], s["corrected_m"], s["decel_g"], s["locked"], s["push"], s["direction"], s["left_out"]]
-        for own in view["sets"] for s in own["stops"]
-    ]  # fmt: skip
+    head, rows = stops_table(prove_of(stored_job(path, job_id)))
     return Response(
         as_csv(head, rows),
         media_type="text/csv; charset=utf-8",

@@ -309,6 +309,20 @@ def prove_of(stored: StoredJob) -> ProveView:
     }  # fmt: skip
 
 
+def stops_table(view: ProveView) -> tuple[tuple[str, ...], list[tuple[object, ...]]]:
+    """Every stop of a `view` as a table: the names of its columns, and its rows."""
+    head = (
+        "number", "set", "setup", "made at", "speed km/h", "distance m", "corrected m", "deceleration g", "MFDD g", "locked", "push", "direction",
+        "not counted",
+    )  # fmt: skip
+    rows: list[tuple[object, ...]] = [
+        (s["number"], own["name"], own["setup"], s["made_at"], s["speed_kmh"], s["distance_m"], s["corrected_m"], s["decel_g"], s["mfdd_g"], s["locked"],
+         s["push"], s["direction"], s["left_out"])
+        for own in view["sets"] for s in own["stops"]
+    ]  # fmt: skip
+    return head, rows
+
+
 def shown(stored: StoredJob, name: str | None) -> ProveView:
     """What Prove's page shows: all sets."""
     del name

@@ -84,6 +84,14 @@ const ROWS: [string, (route: RouteView) => string][] = [
   ['all limits hold', (r) => (r.chance === null ? '' : `in ${percent(r.chance)} of plausible vehicles`)],
 ];
 
+const figure = (value: number | null) => (value === null ? '' : String(value));
+const TYPED: readonly { key: string; label: string; name: string; hint: string; of: (route: RouteView) => string }[] = [
+  { key: 'tools', label: 'tools to buy', name: 'tools to buy', hint: 'flaring tool', of: (r) => r.tools },
+  { key: 'tools_price', label: 'they cost', name: 'tools cost', hint: '0', of: (r) => figure(r.tools_price) },
+  { key: 'cuts', label: 'cut for good', name: 'cuts that cannot be undone', hint: 'dust shields', of: (r) => r.cuts },
+  { key: 'evenings', label: 'evenings', name: 'evenings', hint: '4', of: (r) => figure(r.evenings) },
+];
+
 export function Routes({ fit }: { fit: Fit }) {
   const asked = useRoutes(fit.job.id, fit.job.revision);
   const routes = asked.data?.routes ?? [];
@@ -138,42 +146,18 @@ export function Routes({ fit }: { fit: Fit }) {
             options={KINDS}
             onChange={(id) => fit.onPut('kind of route', 'fit.route.kind', id === '' ? null : id)}
           />
-          <Field
-            className="sized"
-            saysRefused
-            label="tools to buy"
-            name="route: tools to buy"
-            value={own.tools}
-            placeholder="flaring tool"
-            onCommit={(text) => put('tools', 'tools to buy', text)}
-          />
-          <Field
-            className="sized"
-            saysRefused
-            label="they cost"
-            name="route: tools cost"
-            value={own.tools_price === null ? '' : String(own.tools_price)}
-            placeholder="0"
-            onCommit={(text) => put('tools_price', 'price of the tools', text)}
-          />
-          <Field
-            className="sized"
-            saysRefused
-            label="cut for good"
-            name="route: cuts that cannot be undone"
-            value={own.cuts}
-            placeholder="dust shields"
-            onCommit={(text) => put('cuts', 'cuts that cannot be undone', text)}
-          />
-          <Field
-            className="sized"
-            saysRefused
-            label="evenings"
-            name="route: evenings"
-            value={own.evenings === null ? '' : String(own.evenings)}
-            placeholder="4"
-            onCommit={(text) => put('evenings', 'evenings', text)}
-          />
+          {TYPED.map(({ key, label, name, hint, of }) => (
+            <Field
+              key={key}
+              className="sized"
+              saysRefused
+              label={label}
+              name={`route: ${name}`}
+              value={of(own)}
+              placeholder={hint}
+              onCommit={(text) => put(key, name, text)}
+            />
+          ))}
         </div>
       )}
     </Box>
