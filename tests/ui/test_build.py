@@ -74,6 +74,27 @@ class OnAPhone(UiCase):
 
 
 class OnALaptop(UiCase):
+    def test_a_pit_in_the_bore_is_judged_by_the_cups_sweep(self) -> None:
+        page = self.page
+        page.goto(f"{self.url}/jobs/1/build")
+        panel = page.get_by_role("region", name="Rebuilding the cylinder")
+        expect(panel).to_contain_text(re.compile(r"sweeps \d+\.\d mm at the stop wanted, 30\.0 mm at most"))
+        pit = panel.get_by_role("textbox", name=re.compile("^primary cup"))
+        pit.fill("far")
+        pit.press("Enter")
+        expect(panel.get_by_role("alert")).to_contain_text("'far' was given")
+        pit.fill("9 mm")
+        pit.press("Enter")
+        expect(panel).to_contain_text("In the cup's way at every hard stop")
+        pit.fill("1 1/2 in")
+        pit.press("Enter")
+        expect(panel).to_contain_text("Beyond the cup's way by 8.1 mm")
+        pit.fill("")
+        pit.press("Enter")
+        expect(panel.get_by_text("Beyond the cup's way")).to_have_count(0)
+        self.axe()
+        self.no_errors("Failed to load resource")
+
     def test_a_critical_step_is_signed_by_holding_once_all_before_it_is_done(self) -> None:
         page = self.page
         page.goto(f"{self.url}/jobs/1/build")

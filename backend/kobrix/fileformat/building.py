@@ -49,10 +49,12 @@ class Waiting(Sparse):
 
 
 class Building(Sparse):
-    """The work of a plan. `days`: the groups done on each; left out, all in one go. `wrench_most_nm`: the most its wrench shows."""
+    """The work of a plan. `days`: the groups done on each; left out, all in one go. `wrench_most_nm`: the most its wrench shows.
+    `pits`: by the cup's name how far from where it rests a pit lies."""
 
     days: list[list[Name]] | None = Field(None, max_length=12)
     also: list[AlsoDone] | None = Field(None, max_length=30)
     torques: list[Torque] | None = Field(None, max_length=100)
     waits: list[Waiting] | None = Field(None, max_length=100)
     wrench_most_nm: Annotated[Typed | None, q("torque_nm", 1, 2000)] = None
+    pits: dict[Name, Annotated[Typed, q("pit_mm", 0, 500)]] | None = Field(None, max_length=12)

@@ -1728,6 +1728,8 @@ export interface components {
             now: string | null;
             /** Wrench */
             wrench: string;
+            /** Cups */
+            cups: components["schemas"]["CupView"][];
             /** Certified */
             certified: boolean;
         };
@@ -1944,6 +1946,24 @@ export interface components {
             control: string;
             /** Owner */
             owner: string;
+        };
+        /**
+         * CupView
+         * @description A cup of a cylinder: how far it moves at the stop wanted, and at most [mm]; where a pit lies from its rest, and what that means.
+         */
+        CupView: {
+            /** Name */
+            name: string;
+            /** At Stop Mm */
+            at_stop_mm: number | null;
+            /** Most Mm */
+            most_mm: number;
+            /** Pit */
+            pit: string;
+            /** Level */
+            level: ("good" | "note" | "caution" | "danger") | null;
+            /** Sentence */
+            sentence: string;
         };
         /**
          * Curves

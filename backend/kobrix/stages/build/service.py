@@ -10,6 +10,7 @@ from kobrix.fileformat.quantities import value_of
 from kobrix.fileformat.tables import table
 from kobrix.stages.build import words
 from kobrix.stages.build.order import axle_words, order_of
+from kobrix.stages.build.rebuild import cups_of
 from kobrix.stages.build.shapes import AlsoView, BuildView, DayView, Done, SeenView, WorkStep
 from kobrix.stages.common import Standing, StoredJob
 from kobrix.store.records import Record
@@ -159,7 +160,7 @@ def build_of(stored: StoredJob, name: str) -> BuildView:
         "signed": sum(s["critical"] and s["done"] is not None for s in steps), "open_since": _open_since(days),
         "now": free[0]["key"] if free else None,
         "wrench": "" if own.wrench_most_nm is None else f"{own.wrench_most_nm:g} N m" if isinstance(own.wrench_most_nm, int | float) else own.wrench_most_nm,
-        "certified": job.vehicle.kind == "aircraft",
+        "cups": cups_of(job, name, own), "certified": job.vehicle.kind == "aircraft",
     }  # fmt: skip
 
 

@@ -110,6 +110,20 @@ class AlsoView(TypedDict):
     at: int
 
 
+Level = Literal["good", "note", "caution", "danger"]
+
+
+class CupView(TypedDict):
+    """A cup of a cylinder: how far it moves at the stop wanted, and at most [mm]; where a pit lies from its rest, and what that means."""
+
+    name: str
+    at_stop_mm: float | None
+    most_mm: float
+    pit: str
+    level: Level | None
+    sentence: str
+
+
 class BuildView(TypedDict):
     """Build of one setup, as of a `revision`."""
 
@@ -129,4 +143,5 @@ class BuildView(TypedDict):
     open_since: str | None
     now: str | None
     wrench: str
+    cups: list[CupView]
     certified: bool

@@ -16,6 +16,7 @@ import { capital, percent } from '../../units/format';
 import { force, written } from '../../units/display';
 import { Bags } from './HowItWas';
 import { Ladder } from './Order';
+import { Rebuild } from './Rebuild';
 import { StepCard } from './StepCard';
 import { Strips } from './Strips';
 import { useBuild, type Build } from './useBuild';
@@ -277,6 +278,7 @@ export function BuildPage({ job, view: stored, stages }: StageProps<'build'>) {
                 {view.order !== null && <OrderSection build={build} order={view.order} />}
                 <Also build={build} />
                 <Bags build={build} />
+                <Rebuild build={build} />
                 {view.days.length > 0 && (
                   <section aria-label="Tools of the whole job">
                     <h2>Tools of the whole job</h2>
