@@ -1711,7 +1711,7 @@ export interface components {
             /** Also */
             also: components["schemas"]["AlsoView"][];
             /** Kinds */
-            kinds: string[];
+            kinds: components["schemas"]["KindView"][];
             /** With Axle */
             with_axle: string[];
             /** Total */
@@ -3305,6 +3305,16 @@ export interface components {
         KeptStops: {
             /** Keys */
             keys: string[];
+        };
+        /**
+         * KindView
+         * @description A kind of change that can be added, and what it is called.
+         */
+        KindView: {
+            /** Kind */
+            kind: string;
+            /** Words */
+            words: string;
         };
         /**
          * LetIn

@@ -155,7 +155,7 @@ def build_of(stored: StoredJob, name: str) -> BuildView:
     return {
         "page": "build", "revision": stored.revision, "setup": name,
         "changes": [words.change_words(c, axle_words(job, c.axle)) for g in groups for c in g.changes], "days": days,
-        "order": order_of(job, name), "also": named, "kinds": table("build-steps")["kinds"], "with_axle": table("build-steps")["with_axle"],
+        "order": order_of(job, name), "also": named, "kinds": [{"kind": k, "words": words.CHANGE[k]} for k in table("build-steps")["kinds"]], "with_axle": table("build-steps")["with_axle"],
         "total": len(steps), "done": len(steps) - len(left), "critical": sum(s["critical"] for s in steps),
         "signed": sum(s["critical"] and s["done"] is not None for s in steps), "open_since": _open_since(days),
         "now": free[0]["key"] if free else None,

@@ -113,6 +113,13 @@ class AlsoView(TypedDict):
 Level = Literal["good", "note", "caution", "danger"]
 
 
+class KindView(TypedDict):
+    """A kind of change that can be added, and what it is called."""
+
+    kind: str
+    words: str
+
+
 class CupView(TypedDict):
     """A cup of a cylinder: how far it moves at the stop wanted, and at most [mm]; where a pit lies from its rest, and what that means."""
 
@@ -134,7 +141,7 @@ class BuildView(TypedDict):
     days: list[DayView]
     order: OrderView | None
     also: list[AlsoView]
-    kinds: list[str]
+    kinds: list[KindView]
     with_axle: list[str]
     total: int
     done: int

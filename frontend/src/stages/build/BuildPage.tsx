@@ -137,7 +137,6 @@ function OrderSection({ build, order }: { build: Build; order: OrderView }) {
   );
 }
 
-const KIND_WORDS = (kind: string) => kind.replaceAll('_', ' ');
 function Also({ build }: { build: Build }) {
   const { view } = build;
   const [kind, setKind] = useState('switch');
@@ -174,7 +173,7 @@ function Also({ build }: { build: Build }) {
         <Choose
           label="one change more"
           value={kind}
-          options={view.kinds.map((k) => ({ id: k, label: KIND_WORDS(k) }))}
+          options={view.kinds.map((k) => ({ id: k.kind, label: k.words }))}
           onChange={setKind}
         />
         {wants && (
@@ -190,7 +189,7 @@ function Also({ build }: { build: Build }) {
         )}
         <PressButton
           onPress={() =>
-            void build.onEdits(`${KIND_WORDS(kind)} too`, [
+            void build.onEdits(`${view.kinds.find((k) => k.kind === kind)?.words ?? kind} too`, [
               view.also.length > 0
                 ? { op: 'insert', path: '/build/also/-', value }
                 : { path: '/build/also', value: [value] },
