@@ -19,6 +19,7 @@ from kobrix.core.physics.valves import DecelSensing, Device, Proportioning
 from kobrix.core.physics.vehicle import Load
 from kobrix.core.search import engine, pareto
 from kobrix.core.search.engine import Block, Bounds
+from kobrix.core.search.left import least_left
 from kobrix.core.search.pareto import LIMITS
 
 from tests.cases import WHEELS, case_of, plain_load, plain_system
@@ -103,7 +104,7 @@ class EveryCombination(unittest.TestCase):
         rows = np.arange(int(np.prod(own.behind)))
         tried = engine.evaluate(own, rows, load, WHEELS, bounds)
         grid = np.indices((int(np.prod(own.before)), rows.size)).reshape(2, -1)
-        left = engine.least_left(own, grid[0], grid[1], load, WHEELS, bounds).reshape(tried.effort.shape)
+        left = least_left(own, grid[0], grid[1], load, WHEELS, bounds).reshape(tried.effort.shape)
         seen: set[str] = set()
         for f, d in itertools.product(range(tried.effort.shape[0]), rows):
             c, h, i = (int(n) for n in np.unravel_index(f, own.before))
@@ -142,7 +143,7 @@ class EveryCombination(unittest.TestCase):
         one = replace(own, options=tuple(o[:1] for o in own.options), option_prices=(np.zeros(1), np.zeros(1)))
         load = two_loads()
         tried = engine.evaluate(one, np.arange(1), load, WHEELS, BOUNDS)
-        left = engine.least_left(one, np.arange(3), np.zeros(3, dtype=np.int64), load, WHEELS, BOUNDS)
+        left = least_left(one, np.arange(3), np.zeros(3, dtype=np.int64), load, WHEELS, BOUNDS)
         for i in range(3):
             _, effort, _, least = broken_alone(alone(one, 0, 0, i, (0, 0)), 0.0, True, BOUNDS)
             self.assertAlmostEqual(tried.effort[i, 0] / effort, 1.0, places=9)

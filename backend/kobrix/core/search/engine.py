@@ -5,7 +5,7 @@ boosters and pins are laid over it. A circuit lost is asked the other way round:
 asked for, and do force, room and stroke reach it? That is as cheap as the healthy stop, so every combination is judged on it.
 """
 
-from collections.abc import Callable, Iterator, Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 from functools import cached_property
 from typing import Any
@@ -14,7 +14,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from kobrix.core.errors import Impossible
-from kobrix.core.numerics.arrays import Floats, Mask, Number, lookup
+from kobrix.core.numerics.arrays import Floats, Mask, Number
 from kobrix.core.physics import booster as boosting
 from kobrix.core.physics import control as controls
 from kobrix.core.physics import cylinder as cylinders
@@ -24,15 +24,14 @@ from kobrix.core.physics.failures import best_up_to
 from kobrix.core.physics.paths import Solved, solve_path
 from kobrix.core.physics.road import Event, Road, limit_of
 from kobrix.core.physics.sharing import distribution_kept, rear_first_grips
-from kobrix.core.physics.travel import Air, Capped, Curve, reach
 from kobrix.core.physics.valves import DecelSensing
 from kobrix.core.physics.vehicle import Axle, Load
 from kobrix.core.search import sweep
 from kobrix.core.search.batching import batched, taken_rows
 from kobrix.core.search.pareto import BIT
 
-_FAR = 1e6  # steps past the last knot: any push
-_HALVINGS = 70
+FAR = 1e6  # steps past the last knot: any push
+HALVINGS = 70
 
 
 @dataclass(frozen=True)
@@ -136,8 +135,11 @@ class _Behind:
         return np.broadcast_to(column, (self.combinations, self.loads))
 
 
-def _solve(block: Block, rows: NDArray[np.int64], load: Load, wheels: dict[Axle, int], failures: bool) -> _Behind:
-    """The chain behind the push for the combinations numbered `rows`."""
+def solve_behind(block: Block, rows: NDArray[np.int64], load: Load, wheels: dict[Axle, int], failures: bool) -> _Behind:
+    """The chain behind the push for the combinations of a `block` [record] numbered `rows` [1] (D,), with `failures` [yes or no] or without.
+
+    `load` [record] (L, 1, 1); `wheels` {axle: [1]}. Source: the chain.
+    """
     places = np.unravel_index(rows, block.behind)
     parts = [taken_rows(own, at) for own, at in zip(block.columns, places, strict=True)]
     system = replace(block.system, stations=tuple(parts[: len(block.options)]))
@@ -165,12 +167,12 @@ def least_place(road: Road, event: Event, need: float) -> tuple[Place, Mask]:
     if not np.any(late):
         return place, np.asarray(fine)
     steps, shape = road.decel.shape[-1] - 1, road.decel.shape[:-1]
-    ever = late & (best_up_to(road, event, place_of(np.full((*shape, 1), steps - 1 + _FAR), steps))[0] >= need)
+    ever = late & (best_up_to(road, event, place_of(np.full((*shape, 1), steps - 1 + FAR), steps))[0] >= need)
     if not np.any(ever):
         return place, np.asarray(fine)
     low = np.where(np.isfinite(event.place), event.place, 0.0)
-    high = np.full(low.shape, steps - 1 + _FAR)
-    for _ in range(_HALVINGS):
+    high = np.full(low.shape, steps - 1 + FAR)
+    for _ in range(HALVINGS):
         middle = 0.5 * (low + high)
         enough = best_up_to(road, event, place_of(middle[..., None], steps))[0] >= need
         low, high = np.where(enough, low, middle), np.where(enough, middle, high)
@@ -203,13 +205,14 @@ def _pressed(behind: _Behind, place: Place, known: Mask, condition: int = 0) -> 
 
 
 @dataclass(frozen=True)
-class _Foot:
+class Foot:
     """One cylinder before the fluid: its `area` [m²], what its pistons lose [m], and its chambers."""
 
     cylinder: cylinders.Cylinder
     twin: bool
 
     def out(self, pressure: Floats) -> Floats:
+        """Force [N] at the cylinder for a `pressure` [Pa]; of twin cylinders it is that force."""
         if self.twin:
             return pressure
         area, own = self.cylinder.chambers[0].area, self.cylinder
@@ -219,9 +222,10 @@ class _Foot:
         """Stroke [m] that takes no fluid: closing the ports, and the whole stroke of a `lost` chamber."""
         if self.twin:
             return 0.0
-        return sum(float(_stroke(c)) if c.name == lost else float(c.lost) for c in self.cylinder.chambers)
+        return sum(float(stroke_of(c)) if c.name == lost else float(c.lost) for c in self.cylinder.chambers)
 
     def stroke(self, pressed: _Pressed, lost: str | None) -> Floats:
+        """Stroke [m] (D, L) where it is `pressed`, with a `lost` chamber."""
         area = 1.0 if self.twin else self.cylinder.chambers[0].area
         return np.asarray(self.run(lost) + pressed.volume / area)
 
@@ -232,15 +236,16 @@ class _Foot:
             if own.name == lost:
                 continue
             if self.twin:
-                usable = np.asarray(_stroke(behind) - behind.lost)
+                usable = np.asarray(stroke_of(behind) - behind.lost)
                 usable = usable.reshape(-1, 1) if usable.ndim else usable
                 some |= (pressed.own[own.name] > usable).any(axis=1)
             else:
-                some |= (pressed.own[own.name] / own.area > _stroke(own) - own.lost).any(axis=1)
+                some |= (pressed.own[own.name] / own.area > stroke_of(own) - own.lost).any(axis=1)
         return some
 
 
-def _stroke(chamber: cylinders.Chamber) -> Number:
+def stroke_of(chamber: cylinders.Chamber) -> Number:
+    """Stroke [m] of a `chamber` [record]. Raises Impossible where it is not known. Source: the entry."""
     if chamber.stroke is None:
         raise Impossible("a search", "the cylinder's stroke is not known")
     return chamber.stroke
@@ -292,7 +297,7 @@ def evaluate(block: Block, rows: NDArray[np.int64], load: Load, wheels: dict[Axl
         raise Impossible("a search", "the pedal's travel to its stop is not known")
     if any(isinstance(d, DecelSensing) for own in block.options for s in own for d in s.devices):
         raise Impossible("a search", "a deceleration sensing valve follows the whole vehicle and is evaluated one by one")
-    behind = _solve(block, rows, load, wheels, bounds.left is not None)
+    behind = solve_behind(block, rows, load, wheels, bounds.left is not None)
     fixed, use, lock = _behind_limits(behind, wheels, bounds)
     road = behind.solved.healthy().road
     place, known = first_reach(road.decel, bounds.decel)
@@ -317,7 +322,7 @@ def evaluate(block: Block, rows: NDArray[np.int64], load: Load, wheels: dict[Axl
     broken = np.empty(shape, dtype=np.uint16)
     room = float(control.available)
     for c in range(block.before[0]):
-        foot = _Foot(block.cylinders[c], block.twin)
+        foot = Foot(block.cylinders[c], block.twin)
         out, stroke = foot.out(stop.pressure), foot.stroke(stop, None)
         fixed_c = np.where(foot.spent(stop, None, chambers), fixed | BIT["stroke"], fixed)
         failed = [(lost, foot.out(own.pressure), foot.stroke(own, lost), foot.spent(own, lost, chambers) | ~own.known.all(axis=1))
@@ -346,159 +351,24 @@ def _at_the_foot(block: Block, help_: boosting.Booster | None, rod: Floats, stro
     control = block.system.control
     if control.linkage is None:  # the worst load state is the same for every ratio
         return sweep.at_the_foot(control, help_, control.pivot_to_pad / block.pins, rod.max(axis=1), stroke.max(axis=1))
-    push, travel = _linked(control, control.linkage, help_, rod, stroke)
+    push, travel = linked(control, control.linkage, help_, rod, stroke)
     return push.max(axis=1)[None], travel.max(axis=1)[None]
 
 
-def _linked(
-    control: controls.Control, linked: linkage.Linkage, help_: boosting.Booster | None, rod: Floats, stroke: Floats
+def linked(
+    control: controls.Control, link: linkage.Linkage, help_: boosting.Booster | None, rod: Floats, stroke: Floats
 ) -> tuple[Floats, Floats]:
-    """Push [N] and pad travel [m] over a linkage, any shape; infinite past its dead point."""
-    ratio = linkage.ratio_at(linked, control.pivot_to_pad, stroke)
+    """Push [N] and pad travel [m] of a `control` [record] over its `link` [record], any shape; infinite past its dead point.
+
+    `help_` [record], None for no booster; `rod` [N]; `stroke` [m] of the cylinder. Source: slider-crank.
+    """
+    ratio = linkage.ratio_at(link, control.pivot_to_pad, stroke)
     push = controls.pedal_force_for_rod(rod, ratio, control.efficiency, control.return_force)
     lost = 0.0 if help_ is None else help_.lost_travel
-    travel = control.pivot_to_pad * linkage.swing(linked, stroke) + lost * ratio + control.free_play
+    travel = control.pivot_to_pad * linkage.swing(link, stroke) + lost * ratio + control.free_play
     travel = travel + controls.mount_travel(rod, control.mount_give, ratio)
     beyond = ~np.isfinite(ratio) | ~np.isfinite(travel)
     return np.where(beyond, np.inf, push), np.where(beyond, np.inf, travel)
-
-
-def least_left(
-    block: Block, before: NDArray[np.int64], rows: NDArray[np.int64], load: Load, wheels: dict[Axle, int], bounds: Bounds
-) -> Floats:
-    """The least stop [g] (N,) that a lost circuit leaves, over circuits and load states; 0 where one circuit is all there is.
-
-    `block` [record]; `before` [1] and `rows` [1] (N,) the numbers of each combination before and behind the push; `load` [record],
-    `wheels` {axle: [1]}, `bounds` [record] as in `evaluate`. Source: model.
-    """
-    unique, inverse = np.unique(rows, return_inverse=True)
-    behind = _solve(block, unique, load, wheels, failures=True)
-    if not behind.lost or before.size == 0:
-        return np.zeros(before.size)
-    solved, control = behind.solved, block.system.control
-    road, event, travel = solved.road, solved.event, solved.pulls[0].pedal.travel
-    assert travel is not None and control.available is not None
-
-    def columns(values: Any, last: int, first: int = 0) -> Any:
-        """The rows of figures whose D axis, if any, stands before L, C and `last` more axes and behind `first` others; the
-        healthy condition left out."""
-        array = np.asarray(values, dtype=np.float64)
-        if array.ndim >= 2 + last and array.shape[array.ndim - 1 - last] > 1:
-            array = np.take(array, np.arange(1, array.shape[array.ndim - 1 - last]), axis=array.ndim - 1 - last)
-        at = array.ndim - 3 - last
-        return np.take(array, inverse, axis=at) if at >= first and array.shape[at] > 1 else array
-
-    def curve(own: Curve) -> Curve:
-        air = tuple(Air(columns(a.factor, 1), columns(a.start, 1), columns(a.end, 1)) for a in own.air)
-        capped = tuple(Capped(curve(c.curve), columns(c.cap, 1), columns(c.factor, 1)) for c in own.capped)
-        return Curve(columns(own.start, 1), columns(own.end, 1), air, capped)
-
-    shape = (before.size, behind.loads, len(behind.lost))
-    table, braked = columns(road.table, 1, 1), columns(road.braked_table, 1, 1)
-    table, braked = (
-        np.broadcast_to(t.reshape(t.shape[0], *(1,) * (5 - t.ndim), *t.shape[1:]), (t.shape[0], *shape, t.shape[-1]))
-        for t in (table, braked)
-    )
-    locks = [{axle: columns(v, 0) for axle, v in own.items()} for own in (road.places, road.locks)]
-    own_road = Road(load, table, braked, locks[0], locks[1])
-    place, decel = (np.broadcast_to(columns(v, 0), shape) for v in (event.place, event.decel))
-    own_event = Event(place, decel, *(np.broadcast_to(columns(v, 0) > 0.0, shape) for v in (event.front, event.rear, event.lift)))
-    c, h, i = np.unravel_index(before, block.before)
-    feet = [_Foot(own, block.twin) for own in block.cylinders]
-
-    def each(values: Sequence[float] | Floats, at: NDArray[np.int64]) -> Floats:
-        return np.asarray(values, dtype=np.float64)[at].reshape(-1, 1, 1)
-
-    area = each([1.0 if block.twin else float(f.cylinder.chambers[0].area) for f in feet], c)
-    runs = np.stack([each([f.run(name) for f in feet], c) for name in behind.lost], axis=-1)[..., 0, :]  # (N, 1, C)
-    ratio = each(control.pivot_to_pad / block.pins, i)
-    rod = np.asarray(controls.rod_force(bounds.force, ratio, control.efficiency, control.return_force))
-    out = np.stack([
-        rod if b is None else boosting.boosted(rod, b.gain, b.cut_in, b.jump_in, b.limit) for b in block.boosters
-    ])[h, np.arange(h.size)]  # fmt: skip
-    pressure = out
-    if not block.twin:
-        friction, spring = (each([float(getattr(f.cylinder, n)) for f in feet], c) for n in ("efficiency", "spring"))
-        pressure = cylinders.line_pressure(out, area, friction, spring)
-    knots = columns(solved.pulls[0].pedal.knots, 1)
-    end = first_reach(knots, np.broadcast_to(pressure, shape)[..., None])[0].number[..., 0]
-    lost_rod = each([0.0 if b is None else float(b.lost_travel) for b in block.boosters], h)
-    room = (float(control.available) - control.free_play) / ratio - lost_rod
-    piston, steps = curve(travel.piston), road.decel.shape[-1] - 1
-
-    def ends_at(own: Curve, wanted: Floats) -> Floats:
-        place, ok = reach(own, np.broadcast_to(wanted, shape)[..., None])
-        return np.asarray(np.where(ok[..., 0], place.number[..., 0], np.inf))
-
-    if control.linkage is not None:
-        end = _where_linked_ends(piston, knots, shape, runs, area, steps, bounds.force, block, h, c)
-    elif np.any(np.asarray(control.mount_give) > 0.0):
-        end = _where_room_ends(piston, knots, end, room, runs, area, steps, control, block, h, c)
-    else:
-        end = np.minimum(end, ends_at(piston, (room - runs) * area))
-    for n, chamber in enumerate(block.system.cylinder.chambers):
-        if block.twin:
-            usable = columns(travel.usable[chamber.name] or 0.0, 1)
-            usable = usable[..., 0] if np.ndim(usable) else usable
-        else:
-            usable = each([float(_stroke(f.cylinder.chambers[n]) - f.cylinder.chambers[n].lost) for f in feet], c) * area
-        alive = np.array([name != chamber.name for name in behind.lost])
-        end = np.where(alive, np.minimum(end, ends_at(curve(travel.chambers[chamber.name]), usable)), end)
-    best, _ = best_up_to(own_road, own_event, place_of(end[..., None], steps))
-    return np.asarray(np.broadcast_to(best, shape).min(axis=(1, 2)))
-
-
-def _where_room_ends(
-    piston: Curve, knots: Floats, end: Floats, room: Floats, runs: Floats, area: Floats, steps: int, control: controls.Control,
-    block: Block, h: NDArray[np.int64], c: NDArray[np.int64],
-) -> Floats:  # fmt: skip
-    """Place numbers at which a mounting that yields, too, has used up the room, or `end` where that comes first; halving."""
-
-    def over(number: Floats) -> Mask:
-        place = place_of(number[..., None], steps)
-        rod = _rods(knots, place, block, h, c)
-        return np.asarray(runs + piston.at(place)[..., 0] / area + rod * control.mount_give > room)
-
-    return _last_not(over, end)
-
-
-def _where_linked_ends(
-    piston: Curve, knots: Floats, shape: tuple[int, ...], runs: Floats, area: Floats, steps: int, force: float, block: Block,
-    h: NDArray[np.int64], c: NDArray[np.int64],
-) -> Floats:  # fmt: skip
-    """Place numbers at which a linkage asks for more than the `force` [N] or the room; halving."""
-    control = block.system.control
-    linked, room = control.linkage, control.available
-    assert linked is not None and room is not None
-    lost = np.array([0.0 if b is None else float(b.lost_travel) for b in block.boosters])[h].reshape(-1, 1, 1)
-
-    def over(number: Floats) -> Mask:
-        place = place_of(number[..., None], steps)
-        rod, stroke = _rods(knots, place, block, h, c), runs + piston.at(place)[..., 0] / area
-        push, travel = _linked(control, linked, None, rod, stroke)
-        with np.errstate(invalid="ignore"):
-            travel = travel + lost * linkage.ratio_at(linked, control.pivot_to_pad, stroke)
-        return np.asarray(~(push <= force) | ~(travel <= room))
-
-    return _last_not(over, np.full(shape, steps - 1 + _FAR))
-
-
-def _rods(knots: Floats, place: Place, block: Block, h: NDArray[np.int64], c: NDArray[np.int64]) -> Floats:
-    """Rod force [N] (N, L, C) at a place, each combination with its own booster and cylinder."""
-    force = lookup(knots, place.knot, place.fraction)[..., 0]
-    if not block.twin:
-        force = np.stack([_Foot(own, False).out(force) for own in block.cylinders])[c, np.arange(c.size)]
-    return np.stack([sweep.rod_for(help_, force) for help_ in block.boosters])[h, np.arange(h.size)]
-
-
-def _last_not(over: Callable[[Floats], Mask], end: Floats) -> Floats:
-    """The last place number up to `end` that is not yet over; halving."""
-    low, high = np.zeros(end.shape), end.copy()
-    for _ in range(_HALVINGS):
-        middle = 0.5 * (low + high)
-        beyond = over(middle)
-        low, high = np.where(beyond, low, middle), np.where(beyond, middle, high)
-    return low
 
 
 def lightest(block: Block, before: NDArray[np.int64], pressure: Floats, volume: Floats) -> Floats:
@@ -509,7 +379,7 @@ def lightest(block: Block, before: NDArray[np.int64], pressure: Floats, volume: 
     for n, own in enumerate(block.cylinders[: block.before[0]]):
         for k, help_ in enumerate(block.boosters):
             at = (c == n) & (h == k)
-            foot, control = _Foot(own, block.twin), block.system.control
+            foot, control = Foot(own, block.twin), block.system.control
             rod = sweep.rod_for(help_, foot.out(pressure[at]))
             ratio: Number = control.pivot_to_pad / block.pins[i[at]]
             if control.linkage is not None:

@@ -11,6 +11,7 @@ from kobrix.core.numerics.arrays import Floats, Mask
 from kobrix.core.rules.limits import TRAVEL
 from kobrix.core.search import engine, pareto
 from kobrix.core.search.engine import Tried
+from kobrix.core.search.left import least_left
 from kobrix.core.search.pareto import LIMITS
 from kobrix.evaluate.as_found import as_found_trials
 from kobrix.evaluate.solve import Answer, wanted_stop
@@ -328,9 +329,7 @@ class Run:
             mine = np.flatnonzero(spread == s)
             for first in range(0, mine.size, _AT_ONCE):
                 at = mine[first : first + _AT_ONCE]
-                left[at] = engine.least_left(
-                    own.block, foot[at], behind[at], self.space.load, self.space.wheels, self.space.bounds
-                )
+                left[at] = least_left(own.block, foot[at], behind[at], self.space.load, self.space.wheels, self.space.bounds)
         return Met(spread, foot, behind, figures, left)
 
     def _costs(self, met: "Met") -> Floats:
