@@ -4,7 +4,8 @@ import csv
 import io
 import unittest
 
-from kobrix.stages.fit.shapes import FitView, HandOut, YardPart, YardView
+from kobrix.stages.fit.shapes import FitView, HandOut
+from kobrix.stages.fit.shapes_elsewhere import YardPart, YardView
 
 from tests.api.case import ApiCase
 from tests.cases import conforms

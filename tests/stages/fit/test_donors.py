@@ -12,7 +12,7 @@ from kobrix.fileformat.asked import Asked
 from kobrix.fileformat.job import Job
 from kobrix.fileformat.library import COLUMNS, LibraryPart, parts_of
 from kobrix.stages.fit.donors import donors_of, routes_of
-from kobrix.stages.fit.shapes import DonorsView, RoutesView
+from kobrix.stages.fit.shapes_elsewhere import DonorsView, RoutesView
 
 from tests.api.case import ApiCase
 from tests.cases import conforms, demo_document, demo_job, every_layout

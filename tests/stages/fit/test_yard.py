@@ -11,7 +11,7 @@ from kobrix.evaluate.ask.run import ask
 from kobrix.fileformat import files
 from kobrix.fileformat.job import Job
 from kobrix.stages.fit.card import card_html
-from kobrix.stages.fit.shapes import HandPart, YardIn, YardView
+from kobrix.stages.fit.shapes_elsewhere import HandPart, YardIn, YardView
 from kobrix.stages.fit.yard import KEEP, band_of, in_the_yard, yard_of
 
 from tests.cases import conforms, demo_document, demo_job, every_layout

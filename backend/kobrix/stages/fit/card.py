@@ -4,7 +4,7 @@ import json
 import math
 from html import escape
 
-from kobrix.stages.fit.shapes import YardBand, YardView
+from kobrix.stages.fit.shapes_elsewhere import YardBand, YardView
 
 WIDE, HIGH = 300, 54  # px of a band's plot
 _CSS = """

@@ -13,7 +13,8 @@ from kobrix.fileformat.job import AS_FOUND, Job
 from kobrix.fileformat.library import SIZES, Donors, LibraryPart, RotorNeeds
 from kobrix.fileformat.stations import DiscBrake
 from kobrix.stages.fit.service import fit_of
-from kobrix.stages.fit.shapes import DonorField, DonorGroup, DonorRow, DonorsView, Level, RoutesView, RouteView
+from kobrix.stages.fit.shapes import Level
+from kobrix.stages.fit.shapes_elsewhere import DonorField, DonorGroup, DonorRow, DonorsView, RoutesView, RouteView
 from kobrix.stages.fit.yard import Yard, default_limits
 
 SHOWN = 60  # parts of a kind on the page; the table as CSV has all

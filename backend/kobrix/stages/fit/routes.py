@@ -14,18 +14,8 @@ from kobrix.stages.common import ERRORS, Database, Route, as_json, stored_job
 from kobrix.stages.fit.card import card_html
 from kobrix.stages.fit.donors import donors_of, routes_of, sizes_of
 from kobrix.stages.fit.service import chosen, fit_of, in_the_hand, plate_drawing, shown
-from kobrix.stages.fit.shapes import (
-    DonorsView,
-    FitView,
-    HandIn,
-    HandOut,
-    LibraryIn,
-    LibraryOut,
-    RoutesView,
-    YardIn,
-    YardPart,
-    YardView,
-)
+from kobrix.stages.fit.shapes import FitView, HandIn, HandOut
+from kobrix.stages.fit.shapes_elsewhere import DonorsView, LibraryIn, LibraryOut, RoutesView, YardIn, YardPart, YardView
 from kobrix.stages.fit.yard import in_the_yard, yard_of
 from kobrix.store import library
 from kobrix.store.connection import open_db

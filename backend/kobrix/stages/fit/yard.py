@@ -26,7 +26,7 @@ from kobrix.fileformat import files
 from kobrix.fileformat.job import Job
 from kobrix.fileformat.models import Setup
 from kobrix.fileformat.quantities import read, split_list, value_of
-from kobrix.stages.fit.shapes import BrokenShare, HandPart, YardBand, YardIn, YardLimit, YardPart, YardPoint, YardView
+from kobrix.stages.fit.shapes_elsewhere import BrokenShare, HandPart, YardBand, YardIn, YardLimit, YardPart, YardPoint, YardView
 
 TRIALS = 200
 KEEP = 0.90  # of plausible vehicles in which every limit holds, our estimate
