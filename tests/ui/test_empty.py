@@ -8,7 +8,7 @@ import urllib.request
 from typing import Any
 
 from kobrix.fileformat.layouts import Layout
-from playwright.sync_api import Page, expect
+from playwright.sync_api import Page, Route, expect
 
 from tests.ui.case import PHONE, UiCase
 
@@ -121,6 +121,22 @@ class FirstPush(Begun):
         expect(bore).to_have_value("900 psi")
         self.axe()
         self.no_errors("422")
+
+    def test_an_entry_that_is_on_its_way_is_not_asked_for_again(self) -> None:
+        page = self.begun("car_front_rear")
+        held: list[Route] = []
+        page.route("**/changes", lambda route: held.append(route))
+        on = page.get_by_role("button", name="Next unknown")
+        on.click()
+        first = self.here()
+        page.keyboard.type(READ[first["label"]])
+        page.keyboard.press("Enter")
+        on.click()
+        self.assertNotIn(self.here()["path"], ("", first["path"]))
+        for route in held:
+            route.continue_()
+        expect(page.locator(f"[data-entry='{first['path']}']")).to_have_attribute("data-state", "measured")
+        self.no_errors()
 
     def test_every_layout_is_walked_to_its_first_push_by_keys(self) -> None:
         for layout in typing.get_args(Layout):

@@ -32,13 +32,17 @@ function focusIn(box: HTMLElement | undefined): boolean {
   target?.focus();
   return target !== null && target !== undefined;
 }
+/** Whether an entry still waits for somebody: not known, and nothing typed in it that is only on its way; what was refused waits too. */
+function open(box: HTMLElement): boolean {
+  const input = box.querySelector('input');
+  const typed = input !== null && input.value.trim() !== '' && input.getAttribute('aria-invalid') !== 'true';
+  return box.dataset['state'] === 'unknown' && !typed;
+}
 /** To the entry after the one that has the focus; false at the last. `unknown`: only to what is not known yet, round and round. */
 export function focusNext(from: HTMLElement, unknown = false): boolean {
   const all = boxes();
   const at = all.findIndex((box) => box.contains(from));
-  const rest = unknown
-    ? [...all.slice(at + 1), ...all.slice(0, at + 1)].filter((box) => box.dataset['state'] === 'unknown')
-    : all.slice(at + 1);
+  const rest = unknown ? [...all.slice(at + 1), ...all.slice(0, at + 1)].filter(open) : all.slice(at + 1);
   return rest.some((box) => !box.contains(from) && focusIn(box));
 }
 export const focusEntry = (path: string): boolean => focusIn(boxes().find((box) => box.dataset['entry'] === path));
