@@ -89,7 +89,7 @@ class _Vehicle:
         found: list[tuple[float, Compared]] = [
             (size, {"name": c.name, "push_n": told[0], "travel_share": told[1], "now": False})
             for size, c in near
-            if (told := self.with_(c))
+            for told in (self.with_(c),)
         ]
         found.append((present, {"name": own, "push_n": self.now[0], "travel_share": self.now[1], "now": True}))
         return [row for _, row in sorted(found, key=lambda row: row[0])]
@@ -175,7 +175,7 @@ def _booster(own: _Vehicle) -> Asked | None:
         enough = push is not None and push <= own.band.good
         return {
             "id": "booster", "question": question, "level": "good" if enough else "caution", "rows": [], "stage": "size",
-            "answer": f"{'No' if enough else 'Think about it'}: without one it takes {_said(*own.now)}.",
+            "answer": f"{'No' if enough else 'Think about it'}: without one {'' if push is None else 'it takes '}{_said(*own.now)}.",
             "why": f"Comfortable is up to {own.band.good:.0f} N; {own.band.danger:.0f} N is the most a leg is asked for.",
         }  # fmt: skip
     document = own.setup.model_dump(exclude_none=True, exclude_unset=True)
