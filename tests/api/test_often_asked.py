@@ -6,12 +6,14 @@ from typing import get_args
 
 from kobrix.api.often_asked import OftenAsked, often_asked
 from kobrix.evaluate.solve import Answer, ByContent, answer_of, wanted_stop
+from kobrix.fileformat import files
+from kobrix.fileformat.job import Job
 from kobrix.fileformat.layouts import Layout, new_job
 from kobrix.fileformat.paths import set_at
 from kobrix.stages.match.space import edited
 
 from tests.api.case import ApiCase
-from tests.cases import conforms, demo_job, every_layout
+from tests.cases import conforms, demo_document, demo_job, every_layout
 
 
 class Answers(unittest.TestCase):
@@ -49,6 +51,17 @@ class Answers(unittest.TestCase):
                         for (push, share), (more, less) in itertools.pairwise(known):
                             self.assertLess(push, more)
                             self.assertGreaterEqual(share, less)
+
+    def test_a_travel_that_is_not_known_is_said_and_nothing_is_called_good(self) -> None:
+        document = demo_document()
+        for plan in (document["as_found"], *document["plans"]):
+            plan["systems"][0]["control"].pop("available_travel_mm")
+        told = {a["id"]: a for a in often_asked(files.check(Job, document), "plan A")["answers"]}
+        self.assertNotIn("caliper", told)
+        for one in ("bore", "pin"):
+            self.assertIn("By the push alone", told[one]["answer"])
+            self.assertIn("is not known yet", told[one]["answer"])
+            self.assertNotEqual(told[one]["level"], "good")
 
     def test_an_empty_job_has_none_yet_and_no_vehicle_is_asked_what_it_has_not(self) -> None:
         for layout in get_args(Layout):

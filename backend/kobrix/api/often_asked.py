@@ -24,6 +24,7 @@ router = APIRouter(route_class=Route, prefix="/api/jobs", tags=["questions"], re
 
 Level = Literal["good", "note", "caution", "danger"]
 NEAR = 3  # sizes to either side that are told
+_BLIND = "How far the pedal goes is not known yet: measure its room, the cylinder's stroke and the lines before you buy."
 
 
 class Compared(TypedDict):
@@ -94,6 +95,11 @@ class _Vehicle:
         found.append((present, {"name": own, "push_n": self.now[0], "travel_share": self.now[1], "now": True}))
         return [row for _, row in sorted(found, key=lambda row: row[0])]
 
+    @property
+    def blind(self) -> bool:
+        """Whether the pedal's travel is not known: then a size is judged by the push alone, and that is said."""
+        return self.now[0] is not None and self.now[1] is None
+
     def fits(self, row: Compared) -> bool:
         """Whether a size asks no more than is comfortable, of foot and room."""
         push, share = row["push_n"], row["travel_share"]
@@ -117,12 +123,14 @@ def _bore(own: _Vehicle) -> Asked | None:
     rows = own.rows(sizes.values(), name, lambda c: si(c.name, "bore_mm"), bore)
     good = [r["name"] for r in rows if own.fits(r)]
     best = (
-        f"{' or '.join(good)} keeps both in the comfortable range."
+        f"By the push alone {', '.join(good) or 'none near it'}. {_BLIND}"
+        if own.blind
+        else f"{' or '.join(good)} keeps both in the comfortable range."
         if good
         else "No standard bore near it keeps push and travel both in the comfortable range: move the pin too."
     )
     return {
-        "id": "bore", "question": f"Which bore for this {own.control}?", "answer": best, "level": "good" if any(r["now"] and own.fits(r) for r in rows) else "note",
+        "id": "bore", "question": f"Which bore for this {own.control}?", "answer": best, "level": "good" if not own.blind and any(r["now"] and own.fits(r) for r in rows) else "note",
         "why": "A smaller bore gives more pressure for the same push, and takes more travel.", "rows": rows, "stage": "match",
     }  # fmt: skip
 
@@ -158,9 +166,14 @@ def _pin(own: _Vehicle) -> Asked | None:
 
     rows = own.rows(changes.pins(own.setup, own.system), f"pin at {pin:g} mm", size, pin)
     good = [r["name"] for r in rows if own.fits(r)]
+    told = (
+        f"Comfortable: {', '.join(good)}." if good else "No place near it keeps push and travel both comfortable: another bore."
+    )
+    if own.blind:
+        told = f"By the push alone {', '.join(good) or 'no place near it'}. {_BLIND}"
     return {
         "id": "pin", "question": "How far do I move the pin?", "level": None, "rows": rows, "stage": "size",
-        "answer": f"Now {pad / pin:.2f} to 1. " + (f"Comfortable: {', '.join(good)}." if good else "No place near it keeps push and travel both comfortable: another bore."),
+        "answer": f"Now {pad / pin:.2f} to 1. {told}",
         "why": "The cylinder's mounting moves by as much as the pin, the same way, or the rod goes crooked. Mind the metal left between an old and a new hole.",
     }  # fmt: skip
 

@@ -85,7 +85,7 @@ const Answer = ({ one, job }: { one: One; job: number }) => (
         rows={one.rows.map((r) => [
           r.now ? `${r.name}, as it is` : r.name,
           r.push_n === null ? 'the stop is not reached' : written(force(r.push_n)),
-          r.travel_share === null ? '' : percent(r.travel_share),
+          r.travel_share === null ? 'not known' : percent(r.travel_share),
         ])}
       />
     )}
