@@ -102,6 +102,23 @@ class OnAPhone(UiCase):
         self.fits()
         self.no_errors()
 
+    def test_opened_joints_are_looked_at_twice_and_a_wet_one_stops_the_drive(self) -> None:
+        page = self.page
+        page.goto(f"{self.url}/jobs/1/bleed")
+        watch = page.get_by_role("region", name="Leak watch")
+        expect(watch.get_by_role("status")).to_contain_text("All dry after the hold")
+        watch.get_by_role("button", name="Wet after the first drive: Cylinder to line, front", exact=False).tap()
+        expect(watch.get_by_role("status")).to_contain_text("Wet: cylinder to line, front. Do not drive")
+        page.context.set_offline(True)
+        watch.get_by_role("button", name="Dry after the first drive: Cylinder to line, front", exact=False).tap()
+        joint = watch.get_by_role("listitem").filter(has_text="Cylinder to line, front")
+        expect(joint).to_contain_text("after the first drive dry")
+        page.context.set_offline(False)
+        expect(watch.get_by_role("status")).to_contain_text("look again: 4 of 5 to go")
+        self.fits()
+        self.axe()
+        self.no_errors("ERR_INTERNET_DISCONNECTED")
+
     def recipe(self, count: int) -> None:
         """A recipe of one stage of so many slow-downs, typed for the brake as found."""
         page = self.page

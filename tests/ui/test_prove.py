@@ -25,30 +25,30 @@ class OnALaptop(UiCase):
     def test_a_stop_is_struck_out_with_a_reason_and_counted_again(self) -> None:
         page = self.page
         page.goto(f"{self.url}/jobs/1/prove")
-        expect(page.get_by_text("19 stops count in 4 sets")).to_be_visible()
+        expect(page.get_by_text("29 stops count in 5 sets")).to_be_visible()
         page.get_by_role("button", name="Strike out stop 1", exact=True).click()
         page.get_by_role("textbox", name="why it does not count").fill("a dog ran out")
         page.get_by_role("button", name="Strike it out").click()
-        expect(page.get_by_text("18 stops count in 4 sets")).to_be_visible()
+        expect(page.get_by_text("28 stops count in 5 sets")).to_be_visible()
         expect(page.get_by_text(re.compile("a dog ran out"))).to_be_visible()
         page.get_by_role("button", name="Count stop 1 again").click()
-        expect(page.get_by_text("19 stops count in 4 sets")).to_be_visible()
+        expect(page.get_by_text("29 stops count in 5 sets")).to_be_visible()
         self.no_errors()
 
     def test_another_tab_hears_of_a_stop(self) -> None:
         page, other = self.page, self.new_page()
         for tab in (page, other):
             tab.goto(f"{self.url}/jobs/1/prove")
-            expect(tab.get_by_text("19 stops count in 4 sets")).to_be_visible()
+            expect(tab.get_by_text("29 stops count in 5 sets")).to_be_visible()
         page.get_by_role("textbox", name="distance", exact=True).fill("37")
         page.get_by_role("button", name="Keep this stop").click()
-        expect(other.get_by_text("20 stops count in 4 sets")).to_be_visible()
+        expect(other.get_by_text("30 stops count in 5 sets")).to_be_visible()
         self.no_errors()
 
     def test_a_recording_is_read_its_columns_put_right_and_its_stops_kept(self) -> None:
         page = self.page
         page.goto(f"{self.url}/jobs/1/prove")
-        expect(page.get_by_text("19 stops count in 4 sets")).to_be_visible()
+        expect(page.get_by_text("29 stops count in 5 sets")).to_be_visible()
         files = page.locator("input[type=file]")
         panel = page.get_by_role("region", name="Read a recording")
         files.set_input_files({"name": "wrong.csv", "mimeType": "text/csv", "buffer": b"t,v\n0,80\n0.1,=A1\n"})
@@ -60,18 +60,19 @@ class OnALaptop(UiCase):
         expect(panel.get_by_role("list", name="Stops in the recording").get_by_role("listitem")).to_have_count(2)
         panel.get_by_role("checkbox").first.press(" ")
         self.axe()
-        panel.get_by_role("button", name="Keep 1 stop in plan A, bedded").click()
+        panel.get_by_role("button", name="Keep 1 stop in plan A, row").click()
         expect(panel.get_by_text("1 stop kept")).to_be_visible()
-        expect(page.get_by_text("20 stops count in 4 sets")).to_be_visible()
+        expect(page.get_by_text("30 stops count in 5 sets")).to_be_visible()
         panel.get_by_role("button", name="simulated meter: one stop").click()
         expect(page.get_by_text("simulated: never counted")).to_be_visible()
-        expect(page.get_by_text("20 stops count in 4 sets")).to_be_visible()
+        expect(page.get_by_text("30 stops count in 5 sets")).to_be_visible()
         self.no_errors("Failed to load resource")
 
     def test_a_valve_is_noted_its_next_setting_told_and_written_down(self) -> None:
         page = self.page
         page.goto(f"{self.url}/jobs/1/prove")
         panel = page.get_by_role("region", name="Valve or bar")
+        panel.get_by_role("button", name="there is none").click()
         for name, text in (("turns from", "0"), ("to", "many"), ("it stands at", "4")):
             panel.get_by_role("textbox", name=name, exact=True).fill(text)
         panel.get_by_role("button", name="Note it").click()
@@ -79,19 +80,42 @@ class OnALaptop(UiCase):
         panel.get_by_role("textbox", name="to", exact=True).fill("5")
         panel.get_by_role("button", name="Note it").click()
         verdict = page.get_by_role("region", name="Verdict")
-        expect(verdict).to_contain_text("No stop has said yet which axle locked")
+        expect(verdict).to_contain_text("1 note of what locked")  # the demo's own, wide open
         for name, text in (("distance", "37"), ("valve at", "4"), ("distance", "37")):
             page.get_by_role("textbox", name=name, exact=True).fill(text)
         page.get_by_role("button", name=re.compile("^not noted locked|^locked")).first.click()
         page.get_by_role("option", name="rear", exact=True).click()
         page.get_by_role("button", name="Keep this stop").click()
-        expect(verdict).to_contain_text("1 note of what locked")
+        expect(verdict).to_contain_text("2 notes of what locked")
         press = panel.get_by_role("button", name=re.compile("^It is set to"))
         told = re.findall(r"[\d.]+", press.inner_text())[0]
         press.click()
         expect(panel.get_by_role("textbox", name="valve stands at")).to_have_value(told)
         self.axe()
         self.no_errors()
+
+
+    def test_a_set_is_changed_made_a_row_and_its_fade_is_told(self) -> None:
+        page = self.page
+        page.goto(f"{self.url}/jobs/1/prove")
+        expect(page.get_by_role("region", name="Row of stops: plan A, row")).to_contain_text("The brakes fade")
+        sets = page.get_by_role("region", name="Sets")
+        sets.get_by_role("button", name="Change the set plan A, new").click()
+        before = page.get_by_role("toolbar", name="Changed before plan A, new")
+        before.get_by_role("button", name="tyres").click()
+        expect(sets).to_contain_text("plan A, new, driven plan A; changed: tyres, brakes")
+        gap = sets.get_by_role("textbox", name="a row: time between stops")
+        gap.fill("long")
+        gap.press("Enter")
+        expect(sets.get_by_role("alert")).to_contain_text("long")
+        gap.fill("30 s")
+        gap.press("Enter")
+        expect(page.get_by_role("region", name="Row of stops: plan A, new")).to_contain_text("Hottest by the model")
+        page.get_by_role("button", name=re.compile("^Undo")).click()
+        expect(page.get_by_role("region", name="Row of stops: plan A, new")).to_have_count(0)
+        self.fits()
+        self.axe()
+        self.no_errors("422")
 
 
 class OnAPhone(UiCase):
@@ -122,6 +146,23 @@ class OnAPhone(UiCase):
         self.fits()
         self.axe()
         self.no_errors("422", "ERR_INTERNET_DISCONNECTED")
+
+    def test_the_first_drive_is_ticked_step_by_step_off_line_too(self) -> None:
+        page = self.page
+        page.goto(f"{self.url}/jobs/1/prove")
+        drive = page.get_by_role("region", name="First drive")
+        expect(drive).to_contain_text("The stand test of this setup is not signed yet")
+        walk = drive.get_by_role("checkbox", name=re.compile("^Walking pace"))
+        page.context.set_offline(True)
+        walk.press(" ")
+        expect(walk).to_be_checked()
+        expect(page.get_by_role("status", name="Not stored yet")).to_contain_text("1 change waits")
+        page.context.set_offline(False)
+        expect(drive).to_contain_text("1 of 8 done")
+        walk.press(" ")
+        expect(drive).to_contain_text("0 of 8 done")
+        expect(walk).not_to_be_checked()
+        self.no_errors("ERR_INTERNET_DISCONNECTED")
 
 
 if __name__ == "__main__":

@@ -11,11 +11,13 @@ Changed = Literal["tyres", "brakes", "bedding", "valve", "load", "road"]
 
 
 class StopSet(Sparse):
-    """A set of stops: the setup that was driven, and what was changed since the set before."""
+    """A set of stops: the setup that was driven, and what was changed since the set before; `row_gap_s`: its stops were driven one
+    after another, with this time between rest and the next onset."""
 
     name: Name
     setup: Name
     changed: list[Changed] = Field(default=[], max_length=6)
+    row_gap_s: Annotated[Typed | None, q("row_gap_s", 0, 3600)] = None
 
 
 class Adjuster(Sparse):

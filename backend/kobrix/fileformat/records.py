@@ -115,6 +115,25 @@ class Bedded(Sparse):
     simulated: bool | None = None
 
 
+class Looked(Sparse):
+    """A joint that was opened and looked at: after the hold on stands, or after the first drive; dry or wet."""
+
+    setup: Name
+    joint: Words
+    when: Literal["hold", "drive"]
+    dry: bool
+    by: Words | None = None
+    note: Text | None = None
+
+
+class Driven(Sparse):
+    """A step of the first drive that was done."""
+
+    setup: Name
+    step: Words
+    by: Words | None = None
+
+
 class Struck(Part):
     """A record that no longer counts, with the reason; none: it counts again."""
 
@@ -123,9 +142,10 @@ class Struck(Part):
 
 
 BODIES: dict[str, type[Part]] = {
-    "stop": Stop, "push": StandPush, "hold": Hold, "signed": Signed, "seen": Seen, "bled": Bled, "bedded": Bedded, "struck": Struck,
+    "stop": Stop, "push": StandPush, "hold": Hold, "signed": Signed, "seen": Seen, "bled": Bled, "bedded": Bedded,
+    "looked": Looked, "driven": Driven, "struck": Struck,
 }  # fmt: skip
-RecordKind = Literal["stop", "push", "hold", "signed", "seen", "bled", "bedded", "struck"]
+RecordKind = Literal["stop", "push", "hold", "signed", "seen", "bled", "bedded", "looked", "driven", "struck"]
 
 
 Readings = Annotated[list[float], Field(min_length=3, max_length=20_000)]

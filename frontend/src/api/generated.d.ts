@@ -1549,6 +1549,7 @@ export interface components {
             stroke: string;
             holds: components["schemas"]["HoldsView"];
             stand: components["schemas"]["StandView"];
+            watch: components["schemas"]["WatchView"];
             /** Certified */
             certified: boolean;
         };
@@ -2310,6 +2311,24 @@ export interface components {
             most: number;
         };
         /**
+         * DriveStep
+         * @description A step of the first drive: what to do, what ends it, and when and by whom it was done.
+         */
+        DriveStep: {
+            /** Id */
+            id: string;
+            /** Words */
+            words: string;
+            /** Stop */
+            stop: string;
+            /** Key */
+            key: string | null;
+            /** At */
+            at: string;
+            /** By */
+            by: string;
+        };
+        /**
          * DrumParts
          * @description A drum brake's dimensions.
          */
@@ -2640,6 +2659,20 @@ export interface components {
              * @enum {string}
              */
             state: "tried" | "nominal";
+        };
+        /**
+         * FirstDrive
+         * @description The first drive of a setup; `gate`: what comes before it and is not there yet.
+         */
+        FirstDrive: {
+            /** Setup */
+            setup: string;
+            /** Gate */
+            gate: string;
+            /** Steps */
+            steps: components["schemas"]["DriveStep"][];
+            /** Done */
+            done: number;
         };
         /**
          * FitView
@@ -3463,6 +3496,20 @@ export interface components {
             value: number;
         };
         /**
+         * LookView
+         * @description A look at a joint: when and by whom, dry or wet.
+         */
+        LookView: {
+            /** Key */
+            key: string;
+            /** At */
+            at: string;
+            /** By */
+            by: string;
+            /** Dry */
+            dry: boolean;
+        };
+        /**
          * MapNote
          * @description Something to look at on the lines as a whole.
          */
@@ -4230,6 +4277,9 @@ export interface components {
             /** Headline Level */
             headline_level: ("good" | "note" | "caution" | "danger") | null;
             plan: components["schemas"]["DayPlan"];
+            /** Rows */
+            rows: components["schemas"]["RowView"][];
+            first_drive: components["schemas"]["FirstDrive"];
             pull: components["schemas"]["PullView"] | null;
             /** Gyration */
             gyration: string;
@@ -4392,7 +4442,7 @@ export interface components {
              * Kind
              * @enum {string}
              */
-            kind: "stop" | "push" | "hold" | "signed" | "seen" | "bled" | "bedded" | "struck";
+            kind: "stop" | "push" | "hold" | "signed" | "seen" | "bled" | "bedded" | "looked" | "driven" | "struck";
             /** Body */
             body: {
                 [key: string]: unknown;
@@ -4603,6 +4653,66 @@ export interface components {
             wanted_g: number | null;
             /** Routes */
             routes: components["schemas"]["RouteView"][];
+        };
+        /**
+         * RowRotor
+         * @description One rotor in one stop of a row [°C]: where the model sees it begin and end, and what was read.
+         */
+        RowRotor: {
+            /** Start C */
+            start_c: number;
+            /** Peak C */
+            peak_c: number;
+            /** Read C */
+            read_c: number | null;
+        };
+        /**
+         * RowStop
+         * @description One stop of a row: its clock [s] by the model, its speed [km/h], its bite [1], deceleration over what the push gives cold by the
+         *     model, the first stop's taken as 1.
+         */
+        RowStop: {
+            /** Number */
+            number: number;
+            /** Starts At S */
+            starts_at_s: number;
+            /** From Kmh */
+            from_kmh: number;
+            /** Rotors */
+            rotors: {
+                [key: string]: components["schemas"]["RowRotor"] | null;
+            };
+            /** Bite */
+            bite: number | null;
+        };
+        /**
+         * RowView
+         * @description A set whose stops were driven one after another: heat against the model, and whether the brakes faded over it.
+         */
+        RowView: {
+            /** Set */
+            set: string;
+            /** Stops */
+            stops: components["schemas"]["RowStop"][];
+            /** Stations */
+            stations: string[];
+            /** Whole S */
+            whole_s: number;
+            /** Change */
+            change: number | null;
+            /** Low */
+            low: number | null;
+            /** High */
+            high: number | null;
+            /**
+             * Level
+             * @enum {string}
+             */
+            level: "good" | "note" | "caution" | "danger";
+            /** Sentence */
+            sentence: string;
+            /** Needs */
+            needs: string;
         };
         /**
          * Scale
@@ -5447,6 +5557,8 @@ export interface components {
             stops: components["schemas"]["StopView"][];
             /** Orphan */
             orphan: boolean;
+            /** Row Gap */
+            row_gap: string;
         };
         /**
          * StopView
@@ -5829,6 +5941,43 @@ export interface components {
             level: "good" | "note" | "caution" | "danger";
             /** Words */
             words: string;
+        };
+        /**
+         * WatchView
+         * @description Every opened joint looked at twice.
+         */
+        WatchView: {
+            /** Joints */
+            joints: components["schemas"]["WatchedJoint"][];
+            /** Dry Hold */
+            dry_hold: number;
+            /** Dry Drive */
+            dry_drive: number;
+            /** Wet */
+            wet: string[];
+            /**
+             * Level
+             * @enum {string}
+             */
+            level: "good" | "note" | "caution" | "danger";
+            /** Sentence */
+            sentence: string;
+        };
+        /**
+         * WatchedJoint
+         * @description A joint that the work opened, and the looks at it: after the hold, and after the first drive.
+         */
+        WatchedJoint: {
+            /** Joint */
+            joint: string;
+            /** Title */
+            title: string;
+            /** Where */
+            where: string;
+            /** Count */
+            count: number;
+            hold: components["schemas"]["LookView"] | null;
+            drive: components["schemas"]["LookView"] | null;
         };
         /**
          * WebView

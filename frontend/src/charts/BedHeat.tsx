@@ -1,9 +1,19 @@
-/** Rotor temperatures over the clock of a bedding recipe, the slow-downs as a comb below: solid where driven, phantom where predicted. */
-import type { SlowDown } from '../api/types';
-import { Box, Line, Path, Words, poly, type Point } from '../drawings/ink';
+/**
+ * Rotor temperatures over the clock of a bedding recipe or of a row of stops, the slow-downs as a comb below: solid where driven,
+ * phantom where predicted; a ring where a temperature was read.
+ */
+import { Box, Line, Path, Ring, Words, poly, type Point } from '../drawings/ink';
 
+interface Braked {
+  number: number;
+  starts_at_s: number;
+  from_kmh: number;
+  driven: boolean;
+  fits: boolean;
+  rotors: Readonly<Record<string, { start_c: number; peak_c: number; read_c?: number | null } | null>>;
+}
 interface BedHeatProps {
-  slowDowns: readonly SlowDown[];
+  slowDowns: readonly Braked[];
   stations: readonly {
     name: string;
     low: number | null;
@@ -20,7 +30,7 @@ const STEP_C = [20, 50, 100, 200];
 const STEP_S = [30, 60, 120, 300, 600, 1200];
 
 export function BedHeat({ slowDowns, stations, wholeS, width, height, description }: BedHeatProps) {
-  const peaks = slowDowns.flatMap((s) => Object.values(s.rotors).flatMap((r) => (r ? [r.peak_c] : [])));
+  const peaks = slowDowns.flatMap((s) => Object.values(s.rotors).flatMap((r) => (r ? [r.peak_c, r.read_c ?? 0] : [])));
   const highs = stations.flatMap((s) => (s.high === null ? [] : [s.high]));
   const top = Math.max(60, ...peaks, ...highs) * 1.08;
   const [left, foot, comb] = [40, height - 66, height - 28];
@@ -61,6 +71,10 @@ export function BedHeat({ slowDowns, stations, wholeS, width, height, descriptio
         return (
           <g key={name}>
             <Path d={poly(points)} as={as} />
+            {slowDowns.map((s) => {
+              const read = s.rotors[name]?.read_c;
+              return read == null ? null : <Ring key={s.number} x={x(s.starts_at_s)} y={y(read)} r={4} as={as} />;
+            })}
             {end && (
               <Words x={Math.min(width - 40, end[0] + 4)} y={end[1] - 4} as={as === 'edge' ? 'label' : 'label-plan'}>
                 {name}
@@ -79,7 +93,7 @@ export function BedHeat({ slowDowns, stations, wholeS, width, height, descriptio
             y={comb - high}
             w={Math.max(3, (width / Math.max(1, slowDowns.length)) * 0.12)}
             h={high}
-            as={s.driven !== null ? 'solid' : s.fits ? 'edge' : 'found'}
+            as={s.driven ? 'solid' : s.fits ? 'edge' : 'found'}
           />
         );
       })}

@@ -52,8 +52,11 @@ class Demo(unittest.TestCase):
             [p["verdict"] for p in view["pairs"]], ["inside_scatter", "far_outside_scatter", "likely_real", "far_outside_scatter"]
         )
         self.assertEqual([p["cause"] for p in view["pairs"]], [None, "brakes", "bedding", "several"])
-        self.assertEqual([s["n"] for s in view["sets"]], [5, 5, 4, 5])
-        self.assertEqual(standing(stored(demo_job())), {"state": "ready", "words": "19 stops"})
+        self.assertEqual([s["n"] for s in view["sets"]], [5, 5, 4, 5, 10])
+        self.assertEqual(standing(stored(demo_job())), {"state": "ready", "words": "29 stops"})
+        valve = view["valve"]
+        assert valve is not None  # wide open, front first once: the rear may well be first there
+        self.assertEqual((valve["level"], round(valve["next"], 2), valve["notes"]), ("danger", 6.08, 1))
 
     def test_the_means_and_intervals_are_those_of_another_library(self) -> None:
         job = demo_job()

@@ -33,6 +33,7 @@ from kobrix.stages.bleed.shapes import (
     StandView,
     WarningView,
 )
+from kobrix.stages.bleed.watch import watch_of
 from kobrix.stages.common import Standing, StoredJob
 from kobrix.store.records import Record
 
@@ -374,7 +375,7 @@ def bleed_of(stored: StoredJob, name: str) -> BleedView:
         "schools": [_school(job, name, n, own, bled) for n in range(len(setup.systems))], "school": own.school or "furthest_first",
         "method": own.method or "", "fluid_in": own.fluid_in or "", "fluid": setup.systems[0].fluid, "reservoir": _text(own.reservoir_cm3, "cm³"),
         "low_mark": _text(own.low_mark_cm3, "cm³"), "stroke": _text(own.stroke_volume_cm3, "cm³"), "holds": _holds(job, name, stored.records),
-        "stand": stand_of(stored, name), "certified": job.vehicle.kind == "aircraft",
+        "stand": stand_of(stored, name), "watch": watch_of(job, name, stored.records), "certified": job.vehicle.kind == "aircraft",
     }  # fmt: skip
 
 
@@ -390,6 +391,8 @@ def standing(stored: StoredJob) -> Standing:
     if not any(r.kind in kinds and r.body.get("setup") == name for r in stored.records):
         return {"state": "empty", "words": "empty"}
     stand = stand_of(stored, name)
+    if watch_of(stored.job, name, stored.records)["wet"]:
+        return {"state": "doubt", "words": "a joint is wet"}
     if stand["signed"] is not None:
         return {"state": "ready", "words": "signed"}
     if stand["verdict"] == "do_not_drive":

@@ -142,6 +142,37 @@ class StandView(TypedDict):
     signed: BledView | None
 
 
+class LookView(TypedDict):
+    """A look at a joint: when and by whom, dry or wet."""
+
+    key: str
+    at: str
+    by: str
+    dry: bool
+
+
+class WatchedJoint(TypedDict):
+    """A joint that the work opened, and the looks at it: after the hold, and after the first drive."""
+
+    joint: str
+    title: str
+    where: str
+    count: int
+    hold: LookView | None
+    drive: LookView | None
+
+
+class WatchView(TypedDict):
+    """Every opened joint looked at twice."""
+
+    joints: list[WatchedJoint]
+    dry_hold: int
+    dry_drive: int
+    wet: list[str]
+    level: Level
+    sentence: str
+
+
 class BleedView(TypedDict):
     """Bleed of one setup, as of a `revision`."""
 
@@ -158,6 +189,7 @@ class BleedView(TypedDict):
     stroke: str
     holds: HoldsView
     stand: StandView
+    watch: WatchView
     certified: bool
 
 

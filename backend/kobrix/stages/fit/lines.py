@@ -1,19 +1,18 @@
 """The lines of a setup, joint by joint: begun from its circuits, stations, hoses and devices, completed by what was entered."""
 
-from dataclasses import dataclass
 from functools import lru_cache
 from typing import Any
 
 from kobrix.core.figures import Figures
-from kobrix.core.fit.line_map import Branch, JointPlace, PartOfLine, opened_by, places_of, upstream_places
+from kobrix.core.fit.line_map import PartOfLine
 from kobrix.core.fit.threads import thread_of
 from kobrix.core.work.steps import Change
 from kobrix.evaluate.ask import fit as ask_fit
+from kobrix.evaluate.line_places import DEVICE, Placed, Way, brake_words, ways_of
 from kobrix.fileformat.asked import Asked
 from kobrix.fileformat.fit import Joint, JointEnd
-from kobrix.fileformat.models import Cylinder, Setup, System, TandemCylinder
+from kobrix.fileformat.models import Cylinder, Setup
 from kobrix.fileformat.paths import Edit, set_at, take_away
-from kobrix.fileformat.stations import DiscBrake, Station
 from kobrix.fileformat.tables import table
 from kobrix.stages.fit import words
 from kobrix.stages.fit.shapes import (
@@ -31,19 +30,6 @@ _ROLES: dict[PartOfLine, tuple[str, ...]] = {
     "line": ("line",), "hose": ("line", "fitting", "bolt", "port"), "switch": ("fitting",),
 }  # fmt: skip
 _BALANCING = ("proportioning", "limiting", "load_sensing", "deceleration_sensing")
-
-
-@dataclass(frozen=True)
-class Placed:
-    """A place of the map in a setup: its `key` in the file, what its parts are called, and what is known of the tube there."""
-
-    key: str
-    place: JointPlace
-    title: str
-    parts: dict[str, str]
-    opened: bool
-    tube_mm: float | str | None = None
-    material: str | None = None
 
 
 @lru_cache(maxsize=1)
@@ -64,70 +50,10 @@ def _options_for(part: PartOfLine) -> list[str]:
     return [o["id"] for o in options() if o["role"] in roles]
 
 
-def _lanes(system: System, station: Station) -> int:
-    """How many ports of the cylinder feed a station: where circuits cross, each wheel has its own."""
-    cylinder = system.cylinder
-    if not isinstance(cylinder, TandemCylinder):
-        return 1
-    if isinstance(cylinder.circuits, list):
-        return max(1, sum(any(f.station == station.name for f in c.feeds) for c in cylinder.circuits))
-    return 2 if cylinder.circuits == "diagonal" and station.wheels == 2 else 1
-
-
-def branch_of(system: System, station: Station) -> Branch:
-    """What leads to the brakes of a `station`; where its lines are not known, what is usual: a hard line, and a hose for each brake."""
-    calipers = station.brake.calipers if isinstance(station.brake, DiscBrake) else 1
-    ends = station.wheels * calipers
-    lines = station.lines
-    known = lines is not None and (lines.hoses or lines.hard_lines)
-    hoses = sum(h.count for h in lines.hoses) if lines is not None and known else station.wheels
-    hard = bool(lines.hard_lines) if lines is not None and known else True
-    return Branch(ends, hoses, hard, tuple(d.kind for d in station.devices), _lanes(system, station))
-
-
-def _brake_words(station: Station) -> str:
-    return "caliper" if isinstance(station.brake, DiscBrake) else "wheel cylinder"
-
-
-def _parts(place: JointPlace, brake: str, device: str) -> dict[str, str]:
-    own = {**words.PART, "brake": brake, "valve": device or "valve", "switch": "pressure switch"}
-    return {"a": own[place.a], "b": own[place.b]}
-
-
 def map_of(setup: Setup, changes: list[Change]) -> tuple[list[BranchView], list[Placed]]:
     """The ways from each cylinder to its brakes, and every place on them where something is joined."""
-    branches: list[BranchView] = []
-    placed: list[Placed] = []
-    everywhere = [c.kind for c in changes if c.axle is None]
-    for i, system in enumerate(setup.systems):
-        for j, station in enumerate(system.stations):
-            opened = opened_by([*everywhere, *(c.kind for c in changes if c.axle == station.axle)])
-            brake, devices = _brake_words(station), [words.DEVICE[d.kind] for d in station.devices]
-            hard = station.lines.hard_lines[0] if station.lines is not None and station.lines.hard_lines else None
-            own = []
-            for place in places_of(branch_of(system, station)):
-                device = devices[place.device] if place.device is not None else ""
-                own.append(
-                    Placed(
-                        f"{i}-{j}-{place.key}", place, words.title_of(place.kind, place.a, place.b, brake, device),
-                        _parts(place, brake, device), place.kind in opened,
-                        None if hard is None else hard.outer_mm, None if hard is None else hard.material,
-                    )
-                )  # fmt: skip
-            placed += own
-            branches.append(_branch_view(system, station, devices, [p.key for p in own]))
-        for n, (name, own_second) in enumerate(system.seconds):
-            opened = opened_by(everywhere)
-            second = [
-                Placed(f"{i}-s{n}-{p.key}", p, words.title_of(p.kind, p.a, p.b, "", ""), _parts(p, "", ""), p.kind in opened)
-                for p in upstream_places()
-            ]
-            placed += second
-            branches.append(
-                {"system": name, "station": system.name, "axle": None, "cylinder": _cylinder_words(own_second.cylinder), "line": name, "hose": "",
-                 "brake": "cylinder", "devices": [], "joints": [p.key for p in second]}
-            )  # fmt: skip
-    return branches, placed
+    ways = ways_of(setup, changes)
+    return [_branch_view(way) for way in ways], [place for way in ways for place in way.placed]
 
 
 def _cylinder_words(cylinder: Cylinder) -> str:
@@ -136,16 +62,17 @@ def _cylinder_words(cylinder: Cylinder) -> str:
     return f"{size} {cylinder.kind}".strip()
 
 
-def _branch_view(system: System, station: Station, devices: list[str], joints: list[str]) -> BranchView:
-    lines = station.lines
+def _branch_view(way: Way) -> BranchView:
+    own, lines = way.station, None if way.station is None else way.station.lines
     hard = [f"{m.material or 'hard line'}, {m.length_mm} mm".replace("_", "-").replace(" mm mm", " mm")
             for m in (lines.hard_lines if lines else []) if m.length_mm is not None]  # fmt: skip
     hoses = [f"{h.count} x {h.length_mm} mm, {h.kind or 'hose'}".replace(" mm mm", " mm")
              for h in (lines.hoses if lines else []) if h.length_mm is not None]  # fmt: skip
     return {
-        "system": system.name, "station": station.name, "axle": station.axle,
-        "cylinder": _cylinder_words(system.cylinder), "line": "; ".join(hard), "hose": "; ".join(hoses),
-        "brake": _brake_words(station), "devices": devices, "joints": joints,
+        "system": way.control, "station": way.name, "axle": None if own is None else own.axle, "cylinder": _cylinder_words(way.cylinder),
+        "line": way.control if own is None else "; ".join(hard), "hose": "; ".join(hoses),
+        "brake": "cylinder" if own is None else brake_words(own), "devices": [] if own is None else [DEVICE[d.kind] for d in own.devices],
+        "joints": [place.key for place in way.placed],
     }  # fmt: skip
 
 
@@ -173,7 +100,7 @@ def notes_of(setup: Setup) -> list[MapNote]:
                 found.append(
                     {
                         "level": "note",
-                        "words": f"The {words.DEVICE[kind]} to {station.name} has a direction: its arrow points to the wheels.",
+                        "words": f"The {DEVICE[kind]} to {station.name} has a direction: its arrow points to the wheels.",
                     }
                 )
     found.append({"level": "note", "words": "Each hose end is held by a tab or a bracket; bleed screws stand on top; a line that hangs free gets a loop."})  # fmt: skip

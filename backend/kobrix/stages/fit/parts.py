@@ -6,6 +6,7 @@ from typing import Any
 from kobrix.core.work.steps import Change
 from kobrix.evaluate.ask import fit as ask_fit
 from kobrix.evaluate.ask.steps import differs
+from kobrix.evaluate.line_places import DEVICE, Placed
 from kobrix.evaluate.solve import ByContent, answer_of
 from kobrix.fileformat.asked import Asked
 from kobrix.fileformat.job import Job
@@ -13,8 +14,7 @@ from kobrix.fileformat.models import Setup, System
 from kobrix.fileformat.quantities import value_of
 from kobrix.fileformat.shelf import ShelfPart
 from kobrix.fileformat.stations import DiscBrake, DrumBrake, Station
-from kobrix.stages.fit import lines, words
-from kobrix.stages.fit.lines import Placed
+from kobrix.stages.fit import lines
 from kobrix.stages.fit.section import axle_words
 from kobrix.stages.fit.shapes import ListRow, PartsListView
 
@@ -73,7 +73,7 @@ def _line_parts(station: Station, axle: str, kinds: set[str]) -> Wanted:
 def _new_devices(found: Station | None, plan: Station) -> Wanted:
     had = [d.kind for d in found.devices] if found is not None else []
     return {
-        f"{words.DEVICE[d.kind]}, to {plan.name}": (1, "fittings")
+        f"{DEVICE[d.kind]}, to {plan.name}": (1, "fittings")
         for d in plan.devices
         if had.count(d.kind) < [x.kind for x in plan.devices].count(d.kind)
     }

@@ -4,6 +4,7 @@ from datetime import date
 from functools import lru_cache
 
 from kobrix.evaluate.ask import fit as ask_fit
+from kobrix.evaluate.line_places import Placed
 from kobrix.evaluate.plan_changes import changes_of
 from kobrix.evaluate.solve import ByContent
 from kobrix.exports.drawings import PlateDrawing
@@ -14,7 +15,6 @@ from kobrix.fileformat.quantities import read
 from kobrix.stages.common import Standing, StoredJob
 from kobrix.stages.fit import lines, words
 from kobrix.stages.fit.cutlist import cutlist_of
-from kobrix.stages.fit.lines import Placed
 from kobrix.stages.fit.parking import parking_view
 from kobrix.stages.fit.parts import parts_list
 from kobrix.stages.fit.plates import drawing_of, plate_view

@@ -3,7 +3,6 @@
 from typing import Any
 
 from kobrix.core.figures import Figures
-from kobrix.core.fit.line_map import Kind, PartOfLine
 from kobrix.fileformat.tables import table
 
 FAMILY = {
@@ -14,21 +13,6 @@ FAMILY = {
 _NOSE = {
     "flare_45": "a 45° flare", "cone_45": "a 45° cone", "flare_37": "a 37° flare", "cone_37": "a 37° cone", "bulb": "a bubble",
     "cup": "a hollow cone", "flat": "a flat face", "taper": "a taper", "o_ring": "an O-ring", "chamfer": "a chamfer",
-}  # fmt: skip
-DEVICE = {
-    "metering": "metering valve", "proportioning": "proportioning valve", "limiting": "limiting valve", "regulator": "regulator",
-    "load_sensing": "load sensing valve", "deceleration_sensing": "inertia valve", "residual": "residual valve",
-    "line_lock": "line lock", "park_valve": "park valve", "switch": "pressure switch",
-}  # fmt: skip
-PART: dict[PartOfLine, str] = {
-    "cylinder": "cylinder port", "line": "hard line", "valve": "valve port", "switch": "switch", "tee": "tee", "hose": "hose end",
-    "brake": "brake port", "inlet": "inlet of the next cylinder",
-}  # fmt: skip
-_TITLE: dict[Kind, str] = {
-    "port": "cylinder to {b}", "valve_in": "into the {device}", "valve_out": "out of the {device}", "switch": "pressure switch",
-    "tee_in": "{a} to tee", "tee_out": "tee to {b}", "hose_in": "line to hose", "hose_out": "hose to axle tee",
-    "end_tee_out": "axle tee to line", "brake": "{a} to {brake}", "upstream_out": "out of the first cylinder",
-    "upstream_in": "into the next cylinder",
 }  # fmt: skip
 _WHAT = {"family": "what it is", "role": "what it is", "thread": "its thread"}
 _SEALED = {
@@ -50,12 +34,6 @@ SEEN = {
     "flare": "a flared tube", "cone": "a cone", "bulb": "a bubble", "cup": "a hollow cone", "flat": "a flat face", "taper": "a taper",
     "ring": "an O-ring", "chamfer": "a chamfer",
 }  # fmt: skip
-
-
-def title_of(kind: Kind, a: PartOfLine, b: PartOfLine, brake: str, device: str) -> str:
-    """What a place on the map is called."""
-    names: dict[PartOfLine, str] = {"line": "line", "hose": "hose"}
-    return _TITLE[kind].format(a=names.get(a, a), b=names.get(b, b), brake=brake, device=device)
 
 
 def role_of(family: str, role: str) -> dict[str, str]:

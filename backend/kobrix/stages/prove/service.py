@@ -14,8 +14,10 @@ from kobrix.fileformat.quantities import value_of
 from kobrix.stages.common import Standing, StoredJob
 from kobrix.stages.prove import words
 from kobrix.stages.prove.calibration import calibration_of
+from kobrix.stages.prove.first_drive import first_drive_of
 from kobrix.stages.prove.predicted import predicted
 from kobrix.stages.prove.pull import pull_of
+from kobrix.stages.prove.row import row_of
 from kobrix.stages.prove.shapes import (
     CalibrationView,
     DayPlan,
@@ -23,6 +25,7 @@ from kobrix.stages.prove.shapes import (
     Predicted,
     ProveView,
     PullView,
+    RowView,
     StopSetView,
     StopView,
     ValveView,
@@ -149,9 +152,11 @@ class Sets:
                     }
                 )
                 names.append(own.name)
-        pairs = [[a, b] for a, b in itertools.pairwise(names)]
-        if len(names) > 2:
-            pairs.append([names[0], names[-1]])
+        hot = {own.name for own in self.sets if own.row_gap_s is not None}  # stops of hot brakes: not held against others
+        apart = [name for name in names if name not in hot]
+        pairs = [[a, b] for a, b in itertools.pairwise(apart)]
+        if len(apart) > 2:
+            pairs.append([apart[0], apart[-1]])
         question: dict[str, Any] = {
             "question": "stops_compare",
             "nominal_kmh": self.nominal,
@@ -177,7 +182,7 @@ def _set_view(sets: Sets, at: int, own: StopSet, row: dict[str, Any] | None, see
         "low_m": figures["low_m"], "high_m": figures["high_m"], "sd_m": figures["sd_m"], "best_m": figures["best_m"],
         "best_expected_m": figures["best_expected_m"], "both_ways": figures["both_ways"], "predicted": seen,
         "limited": figures["limited_by"], "limited_words": words.limited_words(figures) if figures["n"] else "", "stops": stops,
-        "orphan": own.name in sets.orphans,
+        "orphan": own.name in sets.orphans, "row_gap": _text(own.row_gap_s, "s"),
     }  # fmt: skip
 
 
@@ -192,7 +197,8 @@ def _pair_view(row: dict[str, Any]) -> PairView:
 
 def _plan(sets: Sets, rows: list[dict[str, Any]], seen: dict[str, Predicted | None]) -> DayPlan:
     """What five stops in each set would show, and how many would show the gain that is looked for."""
-    known = [(r["sd_m"], r["dof"]) for r in rows if r["sd_m"] and r["dof"]]
+    hot = {own.name for own in sets.sets if own.row_gap_s is not None}
+    known = [(r["sd_m"], r["dof"]) for r in rows if r["sd_m"] and r["dof"] and r["name"] not in hot]
     mids = [p["mid_m"] for own in sets.sets if (p := seen[own.name]) is not None]
     if known:
         scatter = math.sqrt(sum(sd**2 * dof for sd, dof in known) / sum(dof for _, dof in known))
@@ -241,11 +247,11 @@ def _valve(sets: Sets) -> ValveView | None:
     chance, turn = told["rear_first_chance_now"], told["turn_over"]
     said = f"At {own.now:g} {own.unit} the rear is first in {round(100 * chance)} of 100."
     if told["reason"] == "none_low_enough":
-        said += f" No setting is sure enough yet: {told['next']:g} is the least."
+        said += f" No setting is sure enough yet: {told['next']:.3g} is the least."
     elif told["reason"] == "one_step_at_a_time":
-        said += f" Next, one step only: {told['next']:g}."
+        said += f" Next, one step only: {told['next']:.3g}."
     else:
-        said += f" Next: {told['next']:g}, rear first in {round(100 * told['next_chance'])} of 100."
+        said += f" Next: {told['next']:.3g}, rear first in {round(100 * told['next_chance'])} of 100."
     if told["lock_notes"] == 0:
         said += " No stop has said yet which axle locked: that is only what the range allows."
     return {
@@ -265,6 +271,17 @@ def _pull(sets: Sets) -> PullView | None:
     return None
 
 
+def _rows(sets: Sets) -> list[RowView]:
+    """The sets whose stops were driven one after another."""
+    found = []
+    for own in sets.sets:
+        if own.row_gap_s is not None and own.setup in sets.job.names:
+            stops = [(sets.numbers[r.key], r) for r in sets.stops[own.name] if r.struck is None and not r.body.get("simulated")]
+            if stops:
+                found.append(row_of(sets.job, own, stops))
+    return found
+
+
 def _headline(pairs: list[PairView], rows: list[dict[str, Any]]) -> tuple[str, Any]:
     if not rows:
         return "No stop yet. Four stops as found, before you take it apart, are worth more than forty after.", None
@@ -276,7 +293,11 @@ def _headline(pairs: list[PairView], rows: list[dict[str, Any]]) -> tuple[str, A
 
 def _calibrations(sets: Sets, stored: StoredJob) -> list[CalibrationView]:
     """What the last set of each setup teaches."""
-    last = {own.setup: own.name for own in sets.sets if sets.stops[own.name] and own.name not in sets.orphans}
+    last = {
+        own.setup: own.name
+        for own in sets.sets
+        if sets.stops[own.name] and own.name not in sets.orphans and own.row_gap_s is None
+    }
     found = []
     for setup, name in last.items():
         rows = [row for r in sets.stops[name] if (row := _asked_stop(r)) is not None]
@@ -303,7 +324,8 @@ def prove_of(stored: StoredJob) -> ProveView:
     return {
         "page": "prove", "revision": stored.revision, "nominal": _text(sets.proving.nominal_kmh or sets.nominal, "km/h"),
         "nominal_kmh": sets.nominal, "wanted": _text(sets.proving.wanted_m, "m"), "sets": views, "pairs": pairs, "headline": headline,
-        "headline_level": level, "plan": _plan(sets, told["sets"], seen), "valve": _valve(sets), "pull": _pull(sets),
+        "headline_level": level, "plan": _plan(sets, told["sets"], seen), "valve": _valve(sets), "rows": _rows(sets),
+        "first_drive": first_drive_of(job, job.names[min(1, len(job.names) - 1)], stored.records), "pull": _pull(sets),
         "gyration": _text(sets.proving.radius_of_gyration_mm, "mm"), "castering": job.vehicle.kind in ("aircraft", "motorcycle"), "calibrations": _calibrations(sets, stored), "longest_m": max(ways, default=60.0),
         "setups": job.names, "cautions": words.AIRCRAFT if aircraft else words.CAUTIONS,
     }  # fmt: skip

@@ -72,6 +72,7 @@ class StopSetView(TypedDict):
     limited_words: str
     stops: list[StopView]
     orphan: bool
+    row_gap: str
 
 
 class PairView(TypedDict):
@@ -144,6 +145,40 @@ class FactorView(TypedDict):
     told: bool
 
 
+class RowRotor(TypedDict):
+    """One rotor in one stop of a row [°C]: where the model sees it begin and end, and what was read."""
+
+    start_c: float
+    peak_c: float
+    read_c: float | None
+
+
+class RowStop(TypedDict):
+    """One stop of a row: its clock [s] by the model, its speed [km/h], its bite [1], deceleration over what the push gives cold by the
+    model, the first stop's taken as 1."""
+
+    number: int
+    starts_at_s: float
+    from_kmh: float
+    rotors: dict[str, RowRotor | None]
+    bite: float | None
+
+
+class RowView(TypedDict):
+    """A set whose stops were driven one after another: heat against the model, and whether the brakes faded over it."""
+
+    set: str
+    stops: list[RowStop]
+    stations: list[str]
+    whole_s: float
+    change: float | None
+    low: float | None
+    high: float | None
+    level: Level
+    sentence: str
+    needs: str
+
+
 class CalibrationView(TypedDict):
     """What the stops of a set and the stand test teach of a setup, and the edits that take it over."""
 
@@ -159,6 +194,26 @@ class CalibrationView(TypedDict):
     edits: list[Edit]
 
 
+class DriveStep(TypedDict):
+    """A step of the first drive: what to do, what ends it, and when and by whom it was done."""
+
+    id: str
+    words: str
+    stop: str
+    key: str | None
+    at: str
+    by: str
+
+
+class FirstDrive(TypedDict):
+    """The first drive of a setup; `gate`: what comes before it and is not there yet."""
+
+    setup: str
+    gate: str
+    steps: list[DriveStep]
+    done: int
+
+
 class ProveView(TypedDict):
     """Prove of a job, as of a `revision`."""
 
@@ -172,6 +227,8 @@ class ProveView(TypedDict):
     headline: str
     headline_level: Level | None
     plan: DayPlan
+    rows: list[RowView]
+    first_drive: FirstDrive
     pull: PullView | None
     gyration: str
     castering: bool

@@ -78,7 +78,7 @@ function Heat({ bed }: { bed: Bed }) {
         />
       ) : (
         <BedHeat
-          slowDowns={view.slow_downs}
+          slowDowns={view.slow_downs.map((s) => ({ ...s, driven: s.driven !== null }))}
           stations={known.map((h, i) => ({
             name: h.name,
             low: number(h.window_low),

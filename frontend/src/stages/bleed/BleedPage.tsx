@@ -8,6 +8,7 @@ import { Pedal } from './Pedal';
 import { Screws } from './Screws';
 import { Stand } from './Stand';
 import { useBleed } from './useBleed';
+import { Watch } from './Watch';
 
 const Body = styled.div`
   display: grid;
@@ -69,6 +70,13 @@ export function BleedPage({ job, view: stored, stages }: StageProps<'bleed'>) {
               <section aria-label="Hold the pedal">
                 <h2>Hold the pedal</h2>
                 <Holds bleed={bleed} />
+              </section>
+              <section aria-label="Leak watch">
+                <h2>
+                  Leak watch
+                  <em>a dry rag round each opened joint, twice</em>
+                </h2>
+                <Watch bleed={bleed} />
               </section>
               <section aria-label="A long pedal" className="noprint">
                 <h2>

@@ -11,6 +11,9 @@ const Box = styled.div`
   display: grid;
   grid-template-columns: minmax(0, 1fr);
   gap: var(--s6);
+  & + & {
+    margin-top: var(--s12);
+  }
 `;
 const misses = (g: number | null) => (g === null ? '' : `${g.toFixed(3)} g`);
 

@@ -6,9 +6,11 @@ import { DossierLink } from '../../page/DossierLink';
 import { WorkSheet } from '../../page/WorkSheet';
 import { PressButton } from '../../ui/PressButton';
 import { useWidth } from '../../ui/useWidth';
-import { counted } from '../../units/format';
+import { capital, counted } from '../../units/format';
 import { Calibration } from './Calibration';
+import { FirstDrive } from './FirstDrive';
 import { Recording } from './Recording';
+import { Row } from './Row';
 import { SetsPanel } from './SetsPanel';
 import { StopsPlot } from './StopsPlot';
 import { StopsTable } from './StopsTable';
@@ -20,11 +22,13 @@ import { Verdict } from './Verdict';
 const Body = styled.div`
   display: grid;
   grid-template-columns: minmax(0, 1fr);
+  .main,
   .side {
     display: grid;
     grid-template-columns: minmax(0, 1fr);
     align-content: start;
   }
+  .main > section + section,
   .side > section + section,
   &:not([data-wide]) > * + * {
     border-top: var(--r-hair) solid var(--ink);
@@ -125,7 +129,27 @@ export function ProvePage({ job, view, stages }: StageProps<'prove'>) {
           cautions={view.cautions.join(' ')}
         >
           <Body data-wide={wide || undefined}>
-            <Plot prove={prove} wide={wide} />
+            <div className="main">
+              <Plot prove={prove} wide={wide} />
+              {view.rows.map((row) => (
+                <section key={row.set} aria-label={`Row of stops: ${row.set}`}>
+                  <h2>
+                    {capital(row.set)}
+                    <em>one after another: heat, and whether the brakes fade</em>
+                  </h2>
+                  <Row row={row} />
+                </section>
+              ))}
+              <section aria-label="First drive">
+                <h2>
+                  First drive
+                  <em>
+                    {view.first_drive.setup}: {view.first_drive.done} of {view.first_drive.steps.length} done
+                  </em>
+                </h2>
+                <FirstDrive prove={prove} />
+              </section>
+            </div>
             <div className="side">
               <section aria-label="Verdict">
                 <h2>Verdict</h2>

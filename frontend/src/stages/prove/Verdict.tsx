@@ -29,7 +29,7 @@ const Box = styled.div`
 
 export function Verdict({ view }: { view: ProveView }) {
   const whole = view.pairs.length > 1 ? view.pairs.slice(0, -1) : [];
-  const limited = view.sets.filter((s) => s.limited_words !== '');
+  const limited = view.sets.filter((s) => s.limited_words !== '' && s.row_gap === '');
   const [last] = limited.slice(-1);
   return (
     <Box>
