@@ -31,7 +31,7 @@ class Records(ApiCase):
 
     def test_the_file_has_them_and_brings_them_back(self) -> None:
         file = self.client.get("/api/jobs/1/file").json()
-        self.assertEqual(sum(r["kind"] == "stop" for r in file["records"]), 19)
+        self.assertEqual(sum(r["kind"] == "stop" for r in file["records"]), 29)
         again = self.client.post("/api/jobs", json=file)
         self.assertEqual(again.status_code, 201, again.text)
         other = self.client.get(f"/api/jobs/{again.json()['id']}/file").json()
@@ -54,7 +54,7 @@ class Records(ApiCase):
 
     def test_the_stops_as_a_table(self) -> None:
         told = self.client.get("/api/jobs/1/stops.csv")
-        self.assertEqual(len(told.text.strip().splitlines()), 20)
+        self.assertEqual(len(told.text.strip().splitlines()), 30)
         self.assertIn("as found", told.text)
 
 

@@ -60,6 +60,52 @@ class OnAPhone(UiCase):
         self.axe()
         self.no_errors()
 
+    def test_what_went_wrong_brings_its_steps_and_its_parts(self) -> None:
+        page = self.page
+        page.goto(f"{self.url}/jobs/1/build")
+        page.get_by_role("button", name="open system, whole job: open").tap()
+        page.get_by_role("button", name=re.compile("it went wrong")).tap()
+        page.get_by_role("option", name="a flare nut will not turn").tap()
+        expect(page.get_by_text(re.compile("^To the parts list: hard line to replace a seized one"))).to_be_visible()
+        page.get_by_role("button", name="Put these steps before this one").tap()
+        expect(page.get_by_text("0 of 110 steps done, 0 of 22 critical ones signed")).to_be_visible()
+        expect(page.get_by_role("button", name=re.compile("^Penetrating oil on"))).to_be_visible()
+        parts = page.request.get(f"{self.url}/api/jobs/1").json()["document"]["parts_list"]
+        self.assertIn({"part": "flare nut to match", "wanted": 2, "shop": "fittings"}, parts)
+        # Another of the same kind does not double what is on the list, and both are undone by their steps.
+        page.get_by_role("button", name="open system, whole job: open").tap()
+        page.get_by_role("button", name=re.compile("it went wrong")).tap()
+        page.get_by_role("option", name="a flare nut will not turn").tap()
+        page.get_by_role("button", name="Put these steps before this one").tap()
+        expect(page.get_by_text("0 of 113 steps done, 0 of 23 critical ones signed")).to_be_visible()
+        self.fits()
+        self.axe()
+        self.no_errors()
+
+    def test_a_step_of_ones_own_earlier_later_and_out_and_the_minutes_it_took(self) -> None:
+        page = self.page
+        page.goto(f"{self.url}/jobs/1/build")
+        page.get_by_role("textbox", name="a step of your own before this one").fill("Borrow the second jack")
+        page.get_by_role("button", name="Add it", exact=True).tap()
+        expect(page.get_by_role("heading", name=re.compile("Borrow the second jack"))).to_be_visible()
+        expect(page.get_by_text("step 1 of 108")).to_be_visible()
+        expect(page.get_by_role("button", name="do it earlier")).to_be_disabled()
+        minutes = page.get_by_role("textbox", name="minutes it took")
+        minutes.fill("ten")
+        expect(page.get_by_role("alert")).to_contain_text("Minutes: ten was given")
+        minutes.fill("12,5")
+        self.done()
+        expect(page.get_by_role("region", name="Time and money")).to_contain_text("13 min noted in 1 of 1 steps done")
+        expect(page.get_by_role("heading", name=re.compile("Lay out every part"))).to_be_visible()
+        later = page.get_by_role("button", name="do it later")
+        later.tap()
+        expect(page.get_by_text("step 3 of 108")).to_be_visible()
+        expect(page.get_by_role("heading", name=re.compile("Lay out every part"))).to_be_visible()
+        page.get_by_role("button", name="Borrow the second jack, whole job: done").tap()
+        expect(page.get_by_role("button", name="leave this step out")).to_have_count(0)
+        self.fits()
+        self.no_errors()
+
     def test_a_step_is_taken_back_with_a_reason(self) -> None:
         page = self.page
         page.goto(f"{self.url}/jobs/1/build")

@@ -94,7 +94,6 @@ class OnALaptop(UiCase):
         self.axe()
         self.no_errors()
 
-
     def test_a_set_is_changed_made_a_row_and_its_fade_is_told(self) -> None:
         page = self.page
         page.goto(f"{self.url}/jobs/1/prove")

@@ -139,7 +139,7 @@ def _stops(stored: StoredJob) -> Section:
     view = prove_of(stored)
     rows = tuple(
         (s["name"], str(s["n"]), f"{s['mean_m']:.1f} m" if s["mean_m"] is not None else "", f"{s['low_m']:.1f} to {s['high_m']:.1f}" if s["low_m"] is not None and s["high_m"] is not None else "")
-        for s in view["sets"] if s["n"]
+        for s in view["sets"] if s["n"] and not s["row_gap"]
     )  # fmt: skip
     if not rows:
         return Section("Stops", (_NOT,))

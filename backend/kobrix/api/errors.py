@@ -13,6 +13,7 @@ from kobrix.store.connection import DatabaseFault, in_words
 
 log = logging.getLogger("kobrix")
 DAMAGED = "urn:kobrix:damaged-job"  # by which a screen knows that the job can be brought round
+PROBLEM = "application/problem+json"
 _TABLE: dict[type[KobrixError], tuple[int, str]] = {
     BadEntry: (422, "This entry cannot be used"),
     Damaged: (422, "This job is damaged"),
@@ -26,7 +27,7 @@ _TABLE: dict[type[KobrixError], tuple[int, str]] = {
 def problem(status: int, title: str, detail: str, **more: Any) -> JSONResponse:
     """A problem+json response: `status`, `title`, a sentence in `detail`, and `more` members."""
     body = {"type": "about:blank", "title": title, "status": status, "detail": detail, **more}
-    return JSONResponse(body, status_code=status, media_type="application/problem+json")
+    return JSONResponse(body, status_code=status, media_type=PROBLEM)
 
 
 def _known(error: KobrixError) -> JSONResponse:
@@ -43,6 +44,16 @@ def _known(error: KobrixError) -> JSONResponse:
     return problem(status, title, str(error), **more)
 
 
+def described(api: dict[str, Any]) -> dict[str, Any]:
+    """The OpenAPI document `api` with its problems under the media type that they are sent in."""
+    for path in api["paths"].values():
+        for operation in path.values():
+            for code, response in operation.get("responses", {}).items():
+                if code.startswith(("4", "5")) and "content" in response:
+                    response["content"] = {PROBLEM: next(iter(response["content"].values()))}
+    return api
+
+
 def install(app: FastAPI) -> None:
     """Give `app` its handlers."""
 
@@ -57,6 +68,8 @@ def install(app: FastAPI) -> None:
 
     @app.exception_handler(HTTPException)
     async def on_http(request: Request, error: HTTPException) -> JSONResponse:
+        if error.status_code == 400:  # what was sent is no JSON at all: said as everything else that cannot be used
+            return problem(422, "This request cannot be used", "What was sent cannot be read as JSON.")
         return problem(error.status_code, str(error.detail), f"{request.method} {request.url.path}: {error.detail}.")
 
     @app.exception_handler(OverflowError)

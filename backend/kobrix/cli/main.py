@@ -125,9 +125,10 @@ def _third_party(args: argparse.Namespace) -> int:
 
 def _openapi(args: argparse.Namespace) -> int:
     _described()
+    from kobrix.api import errors
     from kobrix.api.app import create_app
 
-    _write(create_app(Path("unused")).openapi())
+    _write(errors.described(create_app(Path("unused")).openapi()))
     return 0
 
 

@@ -6,7 +6,7 @@ from pydantic import Field, model_validator
 from pydantic_core import PydanticCustomError
 
 from kobrix.core.errors import BadEntry
-from kobrix.fileformat.base import Name, Sparse, q
+from kobrix.fileformat.base import Name, Sparse, q, unique
 from kobrix.fileformat.quantities import Typed
 from kobrix.fileformat.tables import table
 
@@ -48,8 +48,18 @@ class Waiting(Sparse):
     part: Annotated[str, Field(min_length=1, max_length=80)]
 
 
+class OwnStep(Sparse):
+    """A step that a person added, or that something gone wrong asks for: what is done, `before` which step, signed where it is critical."""
+
+    id: Annotated[str, Field(pattern=r"^[a-z0-9-]{1,40}$")]
+    words: Annotated[str, Field(min_length=1, max_length=200)]
+    before: Name | None = None
+    critical: bool | None = None
+
+
 class Building(Sparse):
-    """The work of a plan. `days`: the groups done on each; left out, all in one go. `wrench_most_nm`: the most its wrench shows.
+    """The work of a plan. `own`: steps of a person's own; `order`: steps by their keys as a person wants them, within what must
+    come before. `days`: the groups done on each; left out, all in one go. `wrench_most_nm`: the most its wrench shows.
     `pits`: by the cup's name how far from where it rests a pit lies."""
 
     days: list[list[Name]] | None = Field(None, max_length=12)
@@ -57,4 +67,11 @@ class Building(Sparse):
     torques: list[Torque] | None = Field(None, max_length=100)
     waits: list[Waiting] | None = Field(None, max_length=100)
     wrench_most_nm: Annotated[Typed | None, q("torque_nm", 1, 2000)] = None
+    own: list[OwnStep] | None = Field(None, max_length=100)
+    order: list[Name] | None = Field(None, max_length=600)
     pits: dict[Name, Annotated[Typed, q("pit_mm", 0, 500)]] | None = Field(None, max_length=12)
+
+    @model_validator(mode="after")
+    def _check(self) -> Self:
+        unique([s.id for s in self.own or []], "own", "step")
+        return self

@@ -1,5 +1,6 @@
 """The steps of a build: which a change asks for, at which wheels, and in what order."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Any
 
@@ -73,6 +74,32 @@ def _waits_for(step: Step, other: Step) -> bool:
     if "axle" in (step.row["per"], other.row["per"]):
         return step.place.axle == other.place.axle
     return step.place == other.place
+
+
+def arranged(steps: Sequence[tuple[str, int, Sequence[str]]], wanted: Sequence[str]) -> list[str]:
+    """The ids of `steps` as a person wants them, within what must come before.
+
+    `steps` [(id, phase, ids that must come before)] in an order that holds; `wanted` [ids], those it leaves out stay behind the step
+    that they follow. Phases stay one after the other.
+
+    >>> arranged([("lift", 1, ()), ("rotor", 2, ()), ("pads", 2, ("rotor",)), ("hose", 2, ())], ["hose", "pads", "rotor", "lift"])
+    ['lift', 'hose', 'rotor', 'pads']
+    """
+    place = {name: n for n, name in enumerate(wanted)}
+    rank: dict[str, tuple[int, int, int]] = {}
+    behind = -1
+    for n, (name, _, _) in enumerate(steps):
+        behind = place.get(name, behind)
+        rank[name] = (behind, 0 if name in place else 1, n)
+    done: list[str] = []
+    for phase in sorted({p for _, p, _ in steps}):
+        left = {name: set(before) for name, p, before in steps if p == phase}
+        while left:
+            ready = [name for name, before in left.items() if not before & left.keys()] or list(left)
+            first = min(ready, key=lambda name: rank[name])
+            del left[first]
+            done.append(first)
+    return done
 
 
 def in_order(table: Table, changes: list[Change]) -> list[Change]:

@@ -1,15 +1,18 @@
 """What Build shows of a plan: days, groups and steps, what is done and what it waits for."""
 
+import itertools
 from typing import Any
 
-from kobrix.core.work.steps import Change, Sides, build_steps, in_order
+from kobrix.core.work.steps import Change, Sides, arranged, build_steps, in_order
 from kobrix.evaluate.plan_changes import ChangeGroup, groups_of
 from kobrix.fileformat.building import Building
 from kobrix.fileformat.job import AS_FOUND, Job
+from kobrix.fileformat.paths import pointer
 from kobrix.fileformat.quantities import value_of
 from kobrix.fileformat.tables import table
 from kobrix.stages.build import words
 from kobrix.stages.build.order import axle_words, order_of
+from kobrix.stages.build.own_steps import of_day, sum_of, troubles, troubles_at, with_own
 from kobrix.stages.build.rebuild import cups_of
 from kobrix.stages.build.shapes import AlsoView, BuildView, DayView, Done, SeenView, WorkStep
 from kobrix.stages.common import Standing, StoredJob
@@ -105,15 +108,32 @@ def _step(job: Job, day: str, told: dict[str, Any], own: Building, happened: _Ha
         "torque": "" if torque is None else f"{torque.torque_nm:g} N m" if isinstance(torque.torque_nm, int | float) else torque.torque_nm,
         "source": "" if torque is None else torque.source, "torque_at": at, "too_much": too_much,
         "before": [f"{day}/{b}" for b in told["before"]], "waits": [], "part": (own.waits or [])[wait].part if wait is not None else "",
-        "part_at": wait, "done": happened.of(key), "seen": happened.seen.get(key, []),
+        "part_at": wait, "earlier": False, "later": False, "own_at": None, "troubles": troubles_at(told["row"], row["tools"]), "done": happened.of(key), "seen": happened.seen.get(key, []),
     }  # fmt: skip
 
 
-def _day(job: Job, name: str, groups: list[ChangeGroup], also: list[Change], own: Building, happened: _Happened) -> DayView:
-    day = "+".join(g.name for g in groups) or "also"
+def _in_wanted_order(steps: list[WorkStep], wanted: list[str]) -> list[WorkStep]:
+    """The steps as a person wants them, each told whether it may change places with its neighbours."""
+    by = {s["key"]: s for s in steps}
+    found = [by[key] for key in arranged([(s["key"], s["phase"], s["before"]) for s in steps], wanted)]
+    for first, second in itertools.pairwise(found):
+        first["later"] = second["earlier"] = first["phase"] == second["phase"] and first["key"] not in second["before"]
+    return found
+
+
+def _day_key(groups: list[ChangeGroup]) -> str:
+    return "+".join(g.name for g in groups) or "also"
+
+
+def _day(
+    job: Job, name: str, groups: list[ChangeGroup], also: list[Change], own: Building, happened: _Happened, days: list[str]
+) -> DayView:
+    """A day of the work, of the `days` by their keys."""
+    day = _day_key(groups)
     changes = in_order(table("build-steps"), [*(c for g in groups for c in g.changes), *also])
     told: Any = build_steps(table("build-steps"), changes, _sides(job, name), parking=_vehicle_kind(job) == "car")
     steps = [_step(job, day, row, own, happened) for row in told["steps"]]
+    steps = _in_wanted_order(with_own(steps, own, of_day(own, day, days), happened.of, happened.seen), own.order or [])
     done = {s["key"] for s in steps if s["done"] is not None}
     for step in steps:
         step["waits"] = [b for b in step["before"] if b not in done]
@@ -127,6 +147,15 @@ def _day(job: Job, name: str, groups: list[ChangeGroup], also: list[Change], own
         "key": day, "title": " and ".join(names) if len(names) < 3 else "all in one go", "groups": [g.name for g in groups], "steps": steps,
         "done": len(done), "tools": told["tools"],
     }  # fmt: skip
+
+
+def _worked(
+    job: Job, name: str, own: Building, groups: list[ChangeGroup], also: list[Change], happened: _Happened
+) -> list[DayView]:
+    """Every day of the work, what else is done on the first."""
+    planned = _days(groups, own) or ([[]] if also or own.own else [])
+    keys = [_day_key(day) for day in planned]
+    return [_day(job, name, day, also if n == 0 else [], own, happened, keys) for n, day in enumerate(planned)]
 
 
 def _open_since(days: list[DayView]) -> str | None:
@@ -144,8 +173,7 @@ def build_of(stored: StoredJob, name: str) -> BuildView:
     job, own = stored.job, _building(stored.job, name)
     groups, happened = groups_of(job, name), _Happened(stored.records, name)
     also = [Change(a.kind, a.axle) for a in own.also or []]
-    planned = _days(groups, own) or ([[]] if also else [])
-    days = [_day(job, name, day, also if n == 0 else [], own, happened) for n, day in enumerate(planned)]
+    days = _worked(job, name, own, groups, also, happened)
     steps = [s for d in days for s in d["steps"]]
     left = [s for s in steps if s["done"] is None]
     free = [s for s in left if not s["waits"] and not s["part"]]
@@ -153,14 +181,14 @@ def build_of(stored: StoredJob, name: str) -> BuildView:
         {"kind": c.kind, "words": words.change_words(c, axle_words(job, c.axle)), "at": n} for n, c in enumerate(also)
     ]
     return {
-        "page": "build", "revision": stored.revision, "setup": name,
+        "page": "build", "revision": stored.revision, "setup": name, "root": pointer(job.root(name)),
         "changes": [words.change_words(c, axle_words(job, c.axle)) for g in groups for c in g.changes], "days": days,
         "order": order_of(job, name), "also": named, "kinds": [{"kind": k, "words": words.CHANGE[k]} for k in table("build-steps")["kinds"]], "with_axle": table("build-steps")["with_axle"],
         "total": len(steps), "done": len(steps) - len(left), "critical": sum(s["critical"] for s in steps),
         "signed": sum(s["critical"] and s["done"] is not None for s in steps), "open_since": _open_since(days),
         "now": free[0]["key"] if free else None,
         "wrench": "" if own.wrench_most_nm is None else f"{own.wrench_most_nm:g} N m" if isinstance(own.wrench_most_nm, int | float) else own.wrench_most_nm,
-        "cups": cups_of(job, name, own), "certified": job.vehicle.kind == "aircraft",
+        "cups": cups_of(job, name, own), "troubles": troubles(), "sum": sum_of(job, name, stored.records), "certified": job.vehicle.kind == "aircraft",
     }  # fmt: skip
 
 
@@ -177,10 +205,7 @@ def standing(stored: StoredJob) -> Standing:
     own = _building(stored.job, name)
     happened = _Happened(stored.records, name)
     also = [Change(a.kind, a.axle) for a in own.also or []]
-    days = [
-        _day(stored.job, name, d, also if n == 0 else [], own, happened)
-        for n, d in enumerate(_days(groups_of(stored.job, name), own) or ([[]] if also else []))
-    ]
+    days = _worked(stored.job, name, own, groups_of(stored.job, name), also, happened)
     total, done = sum(len(d["steps"]) for d in days), sum(d["done"] for d in days)
     if total and done == total:
         return {"state": "ready", "words": "all steps done"}

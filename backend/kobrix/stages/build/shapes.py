@@ -30,7 +30,8 @@ class SeenView(TypedDict):
 
 
 class WorkStep(TypedDict):
-    """A step of the work; `waits`: the steps that must be done first and are not; `torque`: what its maker states, "" not known."""
+    """A step of the work; `waits`: the steps that must be done first and are not; `torque`: what its maker states, "" not known;
+    `earlier`, `later`: whether it may change places with the step before or after it; `own_at`: its place among the person's own steps."""
 
     key: str
     row: str
@@ -53,6 +54,10 @@ class WorkStep(TypedDict):
     waits: list[str]
     part: str
     part_at: int | None
+    earlier: bool
+    later: bool
+    own_at: int | None
+    troubles: list[str]
     done: Done | None
     seen: list[SeenView]
 
@@ -131,12 +136,50 @@ class CupView(TypedDict):
     sentence: str
 
 
+class TroubleStep(TypedDict):
+    """What is done when something went wrong; signed where it is critical."""
+
+    words: str
+    critical: bool
+
+
+class TroublePart(TypedDict):
+    """What it takes."""
+
+    part: str
+    count: int
+    shop: str
+
+
+class TroubleView(TypedDict):
+    """Something that goes wrong at a step."""
+
+    id: str
+    words: str
+    steps: list[TroubleStep]
+    parts: list[TroublePart]
+
+
+class WorkSum(TypedDict):
+    """Time and money so far: minutes that were noted and in how many steps; what the parts that are here and that are ordered cost;
+    how many of them have no price; tools and evenings as planned."""
+
+    minutes: float
+    timed: int
+    evenings: float | None
+    here: float
+    ordered: float
+    unpriced: int
+    tools: float | None
+
+
 class BuildView(TypedDict):
     """Build of one setup, as of a `revision`."""
 
     page: Literal["build"]
     revision: int
     setup: str
+    root: str
     changes: list[str]
     days: list[DayView]
     order: OrderView | None
@@ -151,4 +194,6 @@ class BuildView(TypedDict):
     now: str | None
     wrench: str
     cups: list[CupView]
+    troubles: list[TroubleView]
+    sum: WorkSum
     certified: bool

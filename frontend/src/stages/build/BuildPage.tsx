@@ -210,6 +210,34 @@ function Also({ build }: { build: Build }) {
   );
 }
 
+const hours = (minutes: number) =>
+  minutes < 60 ? `${Math.round(minutes)} min` : `${Math.floor(minutes / 60)} h ${Math.round(minutes % 60)} min`;
+
+/** Time and money as they go. */
+function Sum({ view }: { view: BuildView }) {
+  const { minutes, timed, evenings, here, ordered, unpriced, tools } = view.sum;
+  const time =
+    timed === 0
+      ? 'No minutes noted yet: a step takes them when it is done.'
+      : `${hours(minutes)} noted in ${timed} of ${view.done} steps done.`;
+  const money = [
+    `Parts that are here ${here.toFixed(0)}, ordered ${ordered.toFixed(0)}`,
+    tools === null ? '' : `tools ${tools.toFixed(0)}`,
+    unpriced === 0 ? '' : `${unpriced} without a price`,
+  ]
+    .filter(Boolean)
+    .join(', ');
+  return (
+    <section aria-label="Time and money">
+      <h2>Time and money</h2>
+      <p>
+        {time}
+        {evenings !== null && ` Planned: ${evenings} ${evenings === 1 ? 'evening' : 'evenings'}.`} {money}.
+      </p>
+    </section>
+  );
+}
+
 function said(view: BuildView): string {
   if (view.total === 0) return 'No steps: this setup changes nothing yet.';
   return `${view.done} of ${view.total} steps done, ${view.signed} of ${view.critical} critical ones signed`;
@@ -276,6 +304,7 @@ export function BuildPage({ job, view: stored, stages }: StageProps<'build'>) {
                 ))}
                 {view.order !== null && <OrderSection build={build} order={view.order} />}
                 <Also build={build} />
+                <Sum view={view} />
                 <Bags build={build} />
                 <Rebuild build={build} />
                 {view.days.length > 0 && (

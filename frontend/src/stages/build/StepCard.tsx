@@ -12,6 +12,7 @@ import { useFresh } from '../../ui/useFresh';
 import { signsAs, useSigner } from '../../ui/signer';
 import { capital, moment } from '../../units/format';
 import { HowItWas } from './HowItWas';
+import { OwnSteps } from './OwnSteps';
 import type { Build } from './useBuild';
 
 const Box = styled.article`
@@ -153,7 +154,9 @@ function Sign({ step, build }: { step: WorkStep; build: Build }) {
   const by = useSigner();
   const [refused, setRefused] = useState('');
   const [busy, setBusy] = useState(false);
+  const [minutes, setMinutes] = useState('');
   const fresh = useFresh(step.key);
+  const took = Number(minutes.replace(',', '.'));
   const waits = build.every.filter((s) => step.waits.includes(s.key));
   async function sign() {
     setRefused('');
@@ -164,6 +167,7 @@ function Sign({ step, build }: { step: WorkStep; build: Build }) {
         step: step.key,
         ...(by === '' ? {} : { by }),
         ...(step.torque === '' ? {} : { torque_nm: step.torque, source: step.source }),
+        ...(minutes.trim() !== '' && took >= 0 ? { minutes: took } : {}),
       });
       build.onLook(null);
     } catch (error) {
@@ -189,8 +193,14 @@ function Sign({ step, build }: { step: WorkStep; build: Build }) {
     );
   }
   const first = waits[0];
+  const unclear = minutes.trim() !== '' && !(took >= 0);
   return (
     <>
+      <PlainField value={minutes} onChange={setMinutes} maxLength={8} className="minutes">
+        <Label>minutes it took</Label>
+        <Input placeholder="not noted" autoComplete="off" inputMode="decimal" />
+      </PlainField>
+      {unclear && <p role="alert">Minutes: {minutes} was given; allowed is a number.</p>}
       {first && (
         <p>
           First: {first.short}, {first.where}
@@ -213,7 +223,7 @@ function Sign({ step, build }: { step: WorkStep; build: Build }) {
             </p>
           )}
           <HoldButton
-            disabled={first !== undefined || step.part !== '' || by.trim() === '' || step.too_much}
+            disabled={first !== undefined || step.part !== '' || by.trim() === '' || step.too_much || unclear}
             onHeld={() => void sign()}
           >
             Hold to sign
@@ -224,7 +234,7 @@ function Sign({ step, build }: { step: WorkStep; build: Build }) {
         <PressButton
           className="go"
           data-go=""
-          isDisabled={first !== undefined || step.part !== '' || fresh || busy}
+          isDisabled={first !== undefined || step.part !== '' || fresh || busy || unclear}
           onPress={() => void sign()}
         >
           Done
@@ -303,6 +313,7 @@ export function StepCard({ build }: { build: Build }) {
       <Sign step={step} build={build} />
       <HowItWas step={step} build={build} />
       <Wait step={step} build={build} />
+      <OwnSteps step={step} build={build} />
       <div className="ways noprint">
         <PressButton data-plain="" isDisabled={before === null} onPress={() => before && build.onLook(before.key)}>
           Back

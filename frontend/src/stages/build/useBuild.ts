@@ -21,7 +21,18 @@ export interface Build {
   /** Makers' torques and waits as the file has them. */
   torques: readonly unknown[];
   waiting: number;
+  /** Steps of a person's own as the file has them, and the parts that are listed already. */
+  own: readonly { id: string }[];
+  listed: ReadonlySet<string>;
+  /** Edits of the job as a whole. */
+  onJob: (label: string, edits: readonly FileEdit[]) => Promise<unknown>;
   onEdits: (label: string, edits: readonly (Partial<FileEdit> & { path: string; text?: string })[]) => Promise<unknown>;
+}
+
+interface FiledBuild {
+  torques?: unknown[];
+  waits?: unknown[];
+  own?: { id: string }[];
 }
 
 export function useBuild(job: Job, stored: BuildView): Build {
@@ -37,14 +48,20 @@ export function useBuild(job: Job, stored: BuildView): Build {
     every.findIndex((s) => s.key === (looked ?? view.now)),
   );
   const step = every[at] ?? null;
-  const plans = job.document['plans'] as
-    { name: string; build?: { torques?: unknown[]; waits?: unknown[] } }[] | undefined;
-  const own = plans?.find((p) => p.name === view.setup)?.build;
+  const plans = job.document['plans'] as { name: string; build?: FiledBuild }[] | undefined;
+  const found = job.document['as_found'] as { build?: FiledBuild } | undefined;
+  const own =
+    plans?.find((p) => p.name === view.setup)?.build ?? (view.root === '/as_found' ? found?.build : undefined);
+  const listed = useMemo(
+    () => new Set(((job.document['parts_list'] ?? []) as { part: string }[]).map((row) => row.part)),
+    [job.document],
+  );
   const { onStep } = steps;
   const onEdits = useCallback<Build['onEdits']>(
     (label, edits) => onStep({ label, under: view.setup, edits: edits.map((e) => ({ ...e })) }, true),
     [onStep, view.setup],
   );
+  const onJob = useCallback<Build['onJob']>((label, edits) => onStep({ label, edits: [...edits] }), [onStep]);
   const onSetup = useCallback(
     (setup: string) => {
       setLooked(null);
@@ -63,6 +80,9 @@ export function useBuild(job: Job, stored: BuildView): Build {
     onLook: setLooked,
     onSetup,
     record,
+    own: own?.own ?? [],
+    listed,
+    onJob,
     torques: own?.torques ?? [],
     waiting: own?.waits?.length ?? 0,
     onEdits,
