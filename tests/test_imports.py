@@ -24,7 +24,7 @@ ROWS: dict[str, set[str]] = {
     "store": {"fileformat", "core.errors", "jsonpatch", "jsonpointer", "pydantic_core", "typing_extensions"},
     "stages/common": {"core.errors", "evaluate", "fileformat", "store", "fastapi", "pydantic", "pydantic_core", "typing_extensions"},
     "stages": {"core", "evaluate", "fileformat", "exports", "devices", "pictures", "recordings", "store", "stages.common", "numpy", "fastapi", "pydantic", "pydantic_core", "typing_extensions"},
-    "exports": {"core", "ezdxf", "fpdf", "openpyxl"},
+    "exports": {"core", "ezdxf", "fpdf", "openpyxl", "segno"},
     "devices": {"core", "numpy"},
     "recordings": {"core", "numpy", "gpxpy", "pynmea2"},
     "pictures": {"core.errors", "PIL"},

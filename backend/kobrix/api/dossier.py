@@ -146,8 +146,8 @@ def _stops(stored: StoredJob) -> Section:
     return Section(f"Stops from {view['nominal']}", (view["headline"],), ("set", "stops", "mean", "95 %"), rows, (70, 25, 35, 45))
 
 
-def dossier_of(stored: StoredJob, name: str, today: date) -> Dossier:
-    """The dossier of the setup by `name`. Raises NotFound."""
+def dossier_of(stored: StoredJob, name: str, today: date, link: str = "") -> Dossier:
+    """The dossier of the setup by `name`, with the `link` to its job. Raises NotFound."""
     job = stored.job
     build, bleed = build_of(stored, name), bleed_of(stored, name)
     findings, dangers = _findings(job, name)
@@ -166,4 +166,5 @@ def dossier_of(stored: StoredJob, name: str, today: date) -> Dossier:
         (*dangers, *unsigned, *stopped),
         (_changed(job, name, build), _figures(job, name), findings, joints, stand, _stops(stored), sign),
         f"{asks} Makers' instructions, road law and inspection come first. Torques and limits are the makers', as typed. The whole record is in the job's file.",
+        link,
     )  # fmt: skip

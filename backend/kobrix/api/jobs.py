@@ -20,11 +20,12 @@ from kobrix.api.edits import edits_of, named_by_their_fields, own_edits
 from kobrix.api.requests import ChangeIn, NewJobIn, ShowIn, StepIn, TryIn
 from kobrix.api.shapes import CardOut, ExampleOut, JobLine, JobOut, StageOut
 from kobrix.api.tables import tables_of
+from kobrix.api.whole_record import pictures_of, record_of
 from kobrix.core.errors import BadFile, Damaged, KobrixError, NotFound
 from kobrix.demo import SETUPS as EXAMPLES
 from kobrix.evaluate.sketch import sketch
 from kobrix.evaluate.solve import ByContent, answer_of
-from kobrix.exports.dossier import as_pdf
+from kobrix.exports.dossier import Dossier, as_pdf
 from kobrix.exports.workbook import as_xlsx
 from kobrix.fileformat import files, job_edits
 from kobrix.fileformat.job import Job
@@ -210,14 +211,27 @@ def job_tables(job_id: int, path: Database) -> Response:
 
 
 @router.get("/{job_id}/dossier.pdf", response_class=Response)
-def job_dossier(job_id: int, path: Database, setup: str | None = None) -> Response:
+def job_dossier(job_id: int, path: Database, request: Request, setup: str | None = None) -> Response:
     """One page for an inspector, of the first plan where no setup is named."""
     stored = stored_job(path, job_id)
     name = setup if setup is not None else stored.job.names[min(1, len(stored.job.names) - 1)]
     stored.job.setup(name)
-    content = as_pdf(dossier_of(stored, name, date.today()))
+    return _pdf(dossier_of(stored, name, date.today(), f"{request.base_url}jobs/{job_id}"), f"dossier-{job_id}")
+
+
+@router.get("/{job_id}/record.pdf", response_class=Response)
+def job_record(job_id: int, path: Database, request: Request, setup: str | None = None) -> Response:
+    """The whole record of a setup: the inspector's page, and all that stands behind it."""
+    stored = stored_job(path, job_id)
+    name = setup if setup is not None else stored.job.names[min(1, len(stored.job.names) - 1)]
+    stored.job.setup(name)
+    seen = pictures_of(path, job_id, stored, name)
+    return _pdf(record_of(stored, name, date.today(), f"{request.base_url}jobs/{job_id}", seen), f"record-{job_id}")
+
+
+def _pdf(dossier: Dossier, name: str) -> Response:
     return Response(
-        content, media_type="application/pdf", headers={"Content-Disposition": f'attachment; filename="dossier-{job_id}.pdf"'}
+        as_pdf(dossier), media_type="application/pdf", headers={"Content-Disposition": f'attachment; filename="{name}.pdf"'}
     )
 
 

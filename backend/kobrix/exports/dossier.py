@@ -1,8 +1,13 @@
 """One page for an inspector, as PDF: what was changed, the figures, the critical joints, how it was proven. Searchable text, core letters."""
 
+import io
 from dataclasses import dataclass, field
+from typing import TYPE_CHECKING
 
-MARGIN = 14.0  # mm
+if TYPE_CHECKING:
+    from fpdf import FPDF
+
+MARGIN, CODE, PICTURE = 14.0, 17.0, 78.0  # mm: around the sheet, the code's side, a photograph with its words
 _PLAIN = str.maketrans(
     {"’": "'", "‘": "'", "“": '"', "”": '"', "–": "-", "—": "-", "−": "-", "≥": ">=", "≤": "<=", "→": "to", "…": "..."}
 )
@@ -20,19 +25,55 @@ class Section:
 
 
 @dataclass(frozen=True)
+class Picture:
+    """A photograph as it was kept, and what it shows."""
+
+    content: bytes
+    words: str
+
+
+@dataclass(frozen=True)
 class Dossier:
-    """The page: what it is of, the day, what is dangerous or missing, its sections, and what is asked of whoever reads it."""
+    """The page: what it is of, the day, what is dangerous or missing, its sections, and what is asked of whoever reads it; the `link` to
+    the job where it was printed, drawn as a code; photographs."""
 
     title: str
     subtitle: str
     alarms: tuple[str, ...] = ()
     sections: tuple[Section, ...] = field(default_factory=tuple)
     foot: str = ""
+    link: str = ""
+    pictures: tuple[Picture, ...] = ()
 
 
 def plain(text: str) -> str:
     """A text in the letters that every PDF reader has; what they do not have becomes a question mark."""
     return text.translate(_PLAIN).encode("latin-1", "replace").decode("latin-1")
+
+
+def _code(pdf: "FPDF", link: str) -> None:
+    """The link as a QR code at the head of the first sheet, its letters beneath it for who has no camera."""
+    import segno
+
+    rows = [list(row) for row in segno.make(link, micro=False, error="m").matrix]
+    side = CODE / len(rows)
+    left, top = pdf.w - MARGIN - CODE, 9.0
+    pdf.set_fill_color(0, 0, 0)
+    for y, row in enumerate(rows):
+        for x, dark in enumerate(row):
+            if dark:
+                pdf.rect(left + x * side, top + y * side, side * 1.02, side * 1.02, style="F")
+    pdf.link(left, top, CODE, CODE, link)
+
+
+def _picture(pdf: "FPDF", picture: Picture) -> None:
+    """A photograph with its words beneath, on a sheet of its own where it does not fit any more."""
+    if pdf.get_y() > pdf.h - 20 - PICTURE:
+        pdf.add_page()
+    pdf.image(io.BytesIO(picture.content), h=PICTURE - 10, alt_text=plain(picture.words))
+    pdf.set_font("Helvetica", "", 8.5)
+    pdf.multi_cell(0, 4, plain(picture.words), new_x="LMARGIN", new_y="NEXT")
+    pdf.ln(2)
 
 
 def as_pdf(dossier: Dossier) -> bytes:
@@ -66,6 +107,8 @@ def as_pdf(dossier: Dossier) -> bytes:
     pdf.set_title(dossier.title)
     pdf.set_lang("en")
     pdf.add_page()
+    if dossier.link:
+        _code(pdf, dossier.link)
     for alarm in dossier.alarms:
         pdf.set_font("Helvetica", "B", 10)
         pdf.set_draw_color(160, 15, 46)
@@ -90,4 +133,6 @@ def as_pdf(dossier: Dossier) -> bytes:
                     for cell in cells:
                         row.cell(plain(cell))
         pdf.ln(1.8)
+    for picture in dossier.pictures:
+        _picture(pdf, picture)
     return bytes(pdf.output())

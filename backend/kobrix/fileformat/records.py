@@ -134,6 +134,15 @@ class Driven(Sparse):
     by: Words | None = None
 
 
+class Remark(Sparse):
+    """What somebody who read a copy of the job has to say of it, at a place of it."""
+
+    setup: Name
+    place: Words
+    words: Annotated[str, Field(min_length=1, max_length=400)]
+    by: Words | None = None
+
+
 class Struck(Part):
     """A record that no longer counts, with the reason; none: it counts again."""
 
@@ -143,9 +152,9 @@ class Struck(Part):
 
 BODIES: dict[str, type[Part]] = {
     "stop": Stop, "push": StandPush, "hold": Hold, "signed": Signed, "seen": Seen, "bled": Bled, "bedded": Bedded,
-    "looked": Looked, "driven": Driven, "struck": Struck,
+    "looked": Looked, "driven": Driven, "remark": Remark, "struck": Struck,
 }  # fmt: skip
-RecordKind = Literal["stop", "push", "hold", "signed", "seen", "bled", "bedded", "looked", "driven", "struck"]
+RecordKind = Literal["stop", "push", "hold", "signed", "seen", "bled", "bedded", "looked", "driven", "remark", "struck"]
 
 
 Readings = Annotated[list[float], Field(min_length=3, max_length=20_000)]

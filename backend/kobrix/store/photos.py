@@ -47,6 +47,11 @@ def add(db: sqlite3.Connection, job_id: int, content: bytes) -> str:
     return digest
 
 
+def kept(db: sqlite3.Connection, job_id: int) -> set[str]:
+    """Hashes of the photographs of a job."""
+    return {row["sha256"] for row in db.execute("SELECT sha256 FROM photos WHERE job_id = ?", (job_id,))}
+
+
 def get(db: sqlite3.Connection, job_id: int, sha256: str) -> Photo:
     """A photograph of a job by its hash. Raises NotFound."""
     row = db.execute("SELECT media_type, content FROM photos WHERE job_id = ? AND sha256 = ?", (job_id, sha256)).fetchone()

@@ -54,6 +54,13 @@ export async function answered<T>(call: () => Promise<{ data?: T; error?: unknow
 export const isAway = (error: unknown): boolean =>
   error instanceof Refused && (error.problem.status === 0 || error.problem.status === 503);
 
+/** A file that ships with the page: a face of type, a picture. */
+export async function shipped(url: string): Promise<Blob> {
+  const answer = await fetch(url);
+  if (!answer.ok) throw new Error(`${url} is not there.`);
+  return answer.blob();
+}
+
 /** The path of a job, as a request wants it. */
 export const ofJob = (id: number) => ({ params: { path: { job_id: id } } });
 /** An answer that holds for one revision and is thrown away a while after nothing shows it. */

@@ -29,5 +29,6 @@ export const keys = {
   library: ['donors'] as const,
   oftenAsked: (id: number, revision: number, setup: string | null) => ['often asked', id, revision, setup] as const,
   routes: (id: number, revision: number) => ['routes', id, revision] as const,
+  remarks: (id: number, recorded: number) => ['remarks', id, recorded] as const,
   search: (id: number) => ['match', id] as const,
 };

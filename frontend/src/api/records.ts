@@ -32,6 +32,19 @@ export function useRecorder(job: number): Recorder {
   );
 }
 
+/** Keep a record under a key that it has already: read from a file twice, it is kept once. */
+export function useKeeper(job: number): (key: string, body: Record<string, unknown>) => Promise<void> {
+  const queries = useQueryClient();
+  return useCallback(
+    async (key, body) => {
+      const record: RecordIn = { key, kind: 'remark', body };
+      await answered(() => client.POST('/api/jobs/{job_id}/records', { ...ofJob(job), body: record }));
+      await queries.invalidateQueries({ queryKey: keys.pages(job) });
+    },
+    [job, queries],
+  );
+}
+
 /** The records of a job that are made and not stored yet, in the order they were made. */
 export function useUnsent(job: number): readonly RecordIn[] {
   const waiting = useWaiting();

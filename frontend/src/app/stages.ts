@@ -32,4 +32,5 @@ export const STAGES: readonly Stage[] = [
   stage('bed', 'bed', async () => (await import('../stages/bed/BedPage')).BedPage, 'plan'),
   stage('prove', 'prove', async () => (await import('../stages/prove/ProvePage')).ProvePage),
   stage('questions', null, async () => (await import('../stages/questions/QuestionsPage')).QuestionsPage),
+  stage('files', null, async () => (await import('../stages/files/FilesPage')).FilesPage),
 ];

@@ -108,10 +108,7 @@ export function KeyList({ job, onClose }: { job: number; onClose: () => void }) 
         <a href={`/api/jobs/${job}/file`} download>
           Save this job as a file
         </a>
-        , or{' '}
-        <a href={`/api/jobs/${job}/tables.xlsx`} download>
-          its tables as a workbook
-        </a>
+        , or <Link to={`/jobs/${job}/files`}>everything else that goes out, and a copy to lend</Link>
       </p>
       <p>
         <a href="/third-party.txt" target="_blank" rel="noreferrer">

@@ -81,7 +81,8 @@ class Own(unittest.TestCase):
         self.assertTrue({"own/first", "own/second"} <= set(steps[target]["before"]))
         self.assertIn("own/second", steps[target]["waits"])
         first, second = steps["own/first"], steps["own/second"]
-        self.assertEqual((first["done"] or {}).get("by"), "IV")
+        assert first["done"] is not None
+        self.assertEqual(first["done"]["by"], "IV")
         self.assertEqual((first["part"], first["own_at"], first["critical"], first["asks_torque"]), ("a hook", 0, False, False))
         self.assertEqual((second["torque"], second["source"], second["critical"], second["own_at"]), ("9 N m", "sheet", True, 1))
         self.assertEqual((second["place"], second["phase"]), (steps[target]["place"], steps[target]["phase"]))

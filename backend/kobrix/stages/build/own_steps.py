@@ -16,9 +16,7 @@ _SHORT = 22  # letters of a step where there is little room
 
 def troubles() -> list[TroubleView]:
     """Everything that can go wrong, what is done then and what it takes."""
-    return [
-        {"id": t["id"], "words": t["words"], "steps": t["steps"], "parts": t["parts"]} for t in table("troubles")["troubles"]
-    ]
+    return [{"id": t["id"], "words": t["words"], "steps": t["steps"], "parts": t["parts"]} for t in table("troubles")["troubles"]]
 
 
 def troubles_at(row: str, tools: list[str]) -> list[str]:
