@@ -34,6 +34,7 @@ def create_app(database: Path, front_end: Path | None = None, pairing: Pairing |
     """
     app = FastAPI(title="Kobrix", version=__version__, docs_url=None, redoc_url=None, openapi_url=None)
     app.state.database, app.state.pairing = database, pairing
+    app.state.watches = {}
     app.add_middleware(Guard)
     errors.install(app)
     for router in (
