@@ -8,8 +8,8 @@ from datetime import date, timedelta
 from pathlib import Path
 
 from kobrix.cli.main import main
-from kobrix.cli.serve import fill
-from kobrix.core.errors import BadEntry
+from kobrix.cli.serve import fill, serve
+from kobrix.core.errors import BadEntry, BadFile, NotFound
 from kobrix.store import backup, jobs, records
 from kobrix.store.connection import open_db, prepare
 
@@ -58,6 +58,39 @@ class Backups(unittest.TestCase):
         self.assertEqual(len(names(self.database)), 1)
         assert kept is not None
         self.assertEqual(names(kept), [])
+
+    def test_a_daily_copy_is_put_back_while_it_is_in_use_and_every_page_hears_of_it(self) -> None:
+        backup.of_the_day(self.database, date(2026, 1, 1))
+        with open_db(self.database) as held:
+            held.execute("SELECT 1 FROM jobs").fetchone()
+            with open_db(self.database) as db:
+                db.execute("UPDATE jobs SET name = 'changed since', revision = 7")
+            (copy,) = backup.listed(self.database)
+            self.assertEqual((copy.day, copy.jobs, copy.size > 10_000), ("2026-01-01", 1, True))
+            kept = backup.put_back_live(copy.name, self.database)
+            self.assertEqual(names(kept), ["changed since"])
+            self.assertNotEqual(names(self.database), ["changed since"])
+            self.assertEqual(held.execute("SELECT revision FROM jobs").fetchone()[0], 8)
+        with self.assertRaisesRegex(NotFound, "2026-01-01"):
+            backup.put_back_live("../own.sqlite3", self.database)
+
+    def test_a_damaged_copy_is_not_offered_and_the_last_good_one_is(self) -> None:
+        for day in (1, 2):
+            backup.of_the_day(self.database, date(2026, 1, day))
+        newest = backup.copies(self.database)[-1]
+        newest.write_bytes(b"SQLite format 3\0" + b"x" * 5000)
+        self.assertEqual([c.day for c in backup.listed(self.database)], ["2026-01-01"])
+        good = backup.last_good(self.database)
+        assert good is not None
+        self.assertEqual(good.name, "own-2026-01-01.sqlite3")
+        with self.assertRaises(BadEntry):
+            backup.put_back_live(newest.name, self.database)
+        self.assertEqual(len(names(self.database)), 1)
+        self.database.write_bytes(b"no database, only words" * 400)
+        with self.assertRaisesRegex(BadFile, "kobrix restore --database .*own.sqlite3 .*own-2026-01-01.sqlite3"):
+            serve(self.database, 0, False, False)
+        self.assertEqual(main(["restore", "--database", str(self.database), str(good)]), 0)
+        self.assertEqual(len(names(self.database)), 1)
 
     def test_what_is_no_backup_changes_nothing(self) -> None:
         (self.folder / "text.sqlite3").write_text("not a database at all, only words" * 40)

@@ -84,6 +84,24 @@ class Wall(UiCase):
         expect(page.get_by_role("region", name="Kept for later")).to_have_count(0)
         self.no_errors()
 
+    def test_a_days_copy_is_put_back_and_an_open_page_hears_of_it(self) -> None:
+        page, other = self.page, self.new_page()
+        other.goto(f"{self.url}/jobs/1/size")
+        expect(other.get_by_role("contentinfo").get_by_text("Merrow Skiff estate, electric conversion")).to_be_visible()
+        edit = {"base": 0, "edits": [{"path": "/name", "value": "renamed since"}]}
+        self.assertEqual(page.request.post(f"{self.url}/api/jobs/1/changes", data=edit).status, 200)
+        expect(other.get_by_role("contentinfo").get_by_text("renamed since")).to_be_visible()
+        page.goto(f"{self.url}/jobs")
+        panel = page.get_by_role("region", name="Backups")
+        panel.get_by_role("button", name="Show the daily copies").click()
+        expect(panel.get_by_role("listitem")).to_have_count(1)
+        self.axe()
+        panel.get_by_role("button", name=re.compile("^Put it back")).click()
+        panel.get_by_role("button", name=re.compile("^Yes, put this day back")).click()
+        expect(other.get_by_role("contentinfo").get_by_text("Merrow Skiff estate, electric conversion")).to_be_visible()
+        self.fits()
+        self.no_errors()
+
     def test_a_card_shows_the_vehicle_its_push_and_what_is_worst(self) -> None:
         page = self.page
         page.goto(f"{self.url}/jobs")

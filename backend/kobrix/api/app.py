@@ -10,7 +10,7 @@ from starlette.exceptions import HTTPException
 from starlette.responses import Response
 
 from kobrix import __version__
-from kobrix.api import devices, errors, events, jobs, lend, often_asked, records
+from kobrix.api import backups, devices, errors, events, jobs, lend, often_asked, records
 from kobrix.api.guard import Guard
 from kobrix.api.pairing import Pairing
 from kobrix.stages.registry import STAGES
@@ -44,6 +44,7 @@ def create_app(database: Path, front_end: Path | None = None, pairing: Pairing |
         often_asked.router,
         lend.router,
         devices.router,
+        backups.router,
         *(stage.router for stage in STAGES),
     ):
         app.include_router(router)

@@ -11,11 +11,12 @@ from fastapi import FastAPI
 
 from kobrix.api.app import create_app
 from kobrix.api.pairing import Pairing
+from kobrix.core.errors import BadFile
 from kobrix.demo import JOBS, LIBRARY
 from kobrix.fileformat import files
 from kobrix.fileformat.job import Job
 from kobrix.fileformat.library import parts_of
-from kobrix.store import backup, devices, library, whole
+from kobrix.store import backup, devices, library, prune, whole
 from kobrix.store.connection import open_db, prepare
 
 HOST = "127.0.0.1"
@@ -100,9 +101,21 @@ def serve(database: Path, port: int, demo: bool, reload: bool, lan: str | None =
             "kobrix: this machine is in no network now; start it without --lan, or give --lan an address of it.", file=sys.stderr
         )
         return 2
-    if prepare(database) and demo:
+    try:
+        created = prepare(database)
+    except BadFile as error:
+        good = backup.last_good(database) if database.is_file() else None
+        if good is None:
+            raise
+        command = f"kobrix restore --database {database} {good}"
+        raise BadFile(
+            [*error.problems, f"The newest good copy is {good}. To put it back, what stands there kept: {command}"]
+        ) from None
+    if created and demo:
         fill(database)
     backup.of_the_day(database, date.today())
+    with open_db(database) as db:
+        prune.prune(db)
     print(f"Kobrix: http://{HOST}:{port}/   (stop with Ctrl+C; everything is stored as you go)", flush=True)
     if reload:
         os.environ["KOBRIX_DATABASE"] = str(database)

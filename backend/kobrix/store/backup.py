@@ -1,12 +1,16 @@
 """A copy of a whole database: on demand, once a day beside it, and put back."""
 
 import itertools
+import shutil
 import sqlite3
+from collections.abc import Iterator
+from contextlib import contextmanager
+from dataclasses import dataclass
 from datetime import date, timedelta
 from pathlib import Path
 
-from kobrix.core.errors import BadEntry
-from kobrix.store.connection import open_db, prepare
+from kobrix.core.errors import BadEntry, NotFound
+from kobrix.store.connection import open_db, prepare, writing
 
 KEPT_DAYS = 30
 FOLDER = "backups"
@@ -49,6 +53,83 @@ def copies(database: Path) -> list[Path]:
     return sorted((database.parent / FOLDER).glob(f"{database.stem}-????-??-??.sqlite3"))
 
 
+@dataclass(frozen=True)
+class Copy:
+    """A daily copy: its file's `name`, its day, its size [bytes], and how many jobs are in it."""
+
+    name: str
+    day: str
+    size: int
+    jobs: int
+
+
+def listed(database: Path) -> list[Copy]:
+    """The daily copies that can be put back, the newest first; one that cannot be read is left out."""
+    found = []
+    for file in reversed(copies(database)):
+        try:
+            with _reading(file) as db:
+                jobs = int(db.execute("SELECT count(*) FROM jobs WHERE gone = 0").fetchone()[0])
+        except (sqlite3.DatabaseError, BadEntry):
+            continue
+        found.append(Copy(file.name, file.stem.removeprefix(f"{database.stem}-"), file.stat().st_size, jobs))
+    return found
+
+
+def last_good(database: Path) -> Path | None:
+    """The newest daily copy that is undamaged; None where there is none."""
+    for file in reversed(copies(database)):
+        try:
+            with _reading(file):
+                return file
+        except (sqlite3.DatabaseError, BadEntry):
+            continue
+    return None
+
+
+@contextmanager
+def _reading(file: Path) -> Iterator[sqlite3.Connection]:
+    """A backup `file` to be read. Raises BadEntry, or SQLite's error, where it is no undamaged database of Kobrix."""
+    source = sqlite3.connect(f"file:{file}?mode=ro", uri=True)
+    try:
+        known = source.execute("SELECT count(*) FROM sqlite_master WHERE name IN ('jobs', 'changes')").fetchone()[0]
+        if known != 2 or source.execute("PRAGMA quick_check").fetchone()[0] != "ok":
+            raise BadEntry("backup", str(file), "an undamaged database of Kobrix")
+        yield source
+    finally:
+        source.close()
+
+
+def _beside(database: Path) -> Path:
+    """A name beside a `database` for what stood in its place."""
+    places = (database.with_name(f"{database.stem}-before-{n}.sqlite3") for n in itertools.count(1))
+    return next(place for place in places if not place.exists())
+
+
+def put_back_live(name: str, database: Path) -> Path:
+    """Put the daily copy by its `name` into a `database` that is in use; what stood there is kept beside it, and its name returned.
+
+    One transaction of SQLite's own backup: who reads meanwhile sees the one or the other. Raises NotFound, BadEntry.
+    """
+    file = next((f for f in copies(database) if f.name == name), None)
+    if file is None:
+        raise NotFound("backup", name, ", ".join(f.name for f in copies(database)))
+    kept = _beside(database)
+    try:
+        with _reading(file) as source:
+            copy_to(database, kept)
+            with open_db(database) as live:
+                before = live.execute("SELECT revision, id FROM jobs").fetchall()
+                source.backup(live)
+    except sqlite3.DatabaseError:
+        raise BadEntry("backup", name, "an undamaged database of Kobrix") from None
+    prepare(database)
+    with open_db(database) as db, writing(db):
+        # A page that is open, and a change that waits on a device, know of later revisions: what was put back is a newer one yet.
+        db.executemany("UPDATE jobs SET revision = max(revision, ?) + 1 WHERE id = ?", before)
+    return kept
+
+
 def put_back(file: Path, database: Path) -> Path | None:
     """Put a backup `file` in place of a `database`; what stood there is kept beside it, and its name returned. Raises BadEntry where the
     file is no database of Kobrix."""
@@ -57,26 +138,24 @@ def put_back(file: Path, database: Path) -> Path | None:
     database.parent.mkdir(parents=True, exist_ok=True)
     new = database.with_name(database.name + ".new")
     new.unlink(missing_ok=True)
-    source = sqlite3.connect(f"file:{file}?mode=ro", uri=True)
     try:
-        known = source.execute("SELECT count(*) FROM sqlite_master WHERE name IN ('jobs', 'changes')").fetchone()[0]
-        if known != 2 or source.execute("PRAGMA quick_check").fetchone()[0] != "ok":
-            raise BadEntry("backup", str(file), "an undamaged database of Kobrix")
-        target = sqlite3.connect(new)
-        try:
-            source.backup(target)
-        finally:
-            target.close()
+        with _reading(file) as source:
+            target = sqlite3.connect(new)
+            try:
+                source.backup(target)
+            finally:
+                target.close()
     except sqlite3.DatabaseError:
         new.unlink(missing_ok=True)
         raise BadEntry("backup", str(file), "a database of Kobrix") from None
-    finally:
-        source.close()
     kept = None
     if database.exists():
-        places = (database.with_name(f"{database.stem}-before-{n}.sqlite3") for n in itertools.count(1))
-        kept = next(place for place in places if not place.exists())
-        copy_to(database, kept)
+        kept = _beside(database)
+        try:
+            copy_to(database, kept)
+        except sqlite3.DatabaseError:  # damaged: its bytes are kept as they are, for whoever may get something out of them
+            kept.with_name(kept.name + ".half").unlink(missing_ok=True)
+            shutil.copy2(database, kept)
         for end in ("", "-wal", "-shm"):
             Path(f"{database}{end}").unlink(missing_ok=True)
     new.replace(database)

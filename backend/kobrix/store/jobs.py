@@ -55,7 +55,8 @@ def all_jobs(db: sqlite3.Connection, gone: bool = False) -> list[Stored]:
 def put_away(db: sqlite3.Connection, job_id: int, gone: bool) -> Stored:
     """Take a job off the list, or bring it back. Raises NotFound."""
     with writing(db):
-        db.execute("UPDATE jobs SET gone = ? WHERE id = ?", (int(gone), job_id))
+        when = "strftime('%Y-%m-%dT%H:%M:%SZ', 'now')" if gone else "NULL"
+        db.execute(f"UPDATE jobs SET gone = ?, gone_at = {when} WHERE id = ?", (int(gone), job_id))
     return get(db, job_id)
 
 

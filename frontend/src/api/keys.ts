@@ -17,6 +17,7 @@ export const keys = {
   sensitivity: (id: number, revision: number, setup: string) => ['sensitivity', id, revision, setup] as const,
   away: ['jobs', 'away'] as const,
   devices: ['devices'] as const,
+  backups: ['backups'] as const,
   examples: ['examples'] as const,
   card: (id: number, revision: number) => ['card', id, revision] as const,
   choices: (id: number, revision: number, setup: string, control: string | null) =>

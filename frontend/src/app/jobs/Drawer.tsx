@@ -7,7 +7,7 @@ import { useAway, useExamples, useWall } from '../../api/jobs';
 import { counted } from '../../units/format';
 import { OnTheWall } from './JobCard';
 
-const Box = styled.section`
+export const Box = styled.section`
   border: var(--r-outline) solid var(--ink);
   padding: var(--s10) var(--s14) var(--s14);
   margin-bottom: var(--s16);
@@ -37,6 +37,13 @@ const Box = styled.section`
     color: var(--ink-2);
     font: var(--w-firm) var(--t-text) / var(--snug) var(--text);
   }
+  a {
+    color: inherit;
+    text-underline-offset: var(--s3);
+    display: inline-flex;
+    align-items: center;
+    min-height: var(--s24);
+  }
   button {
     justify-self: start;
     border: var(--r-outline) solid var(--ink);
@@ -46,6 +53,7 @@ const Box = styled.section`
     font: var(--w-strong) var(--t-text) / var(--one) var(--letter);
   }
   @media (pointer: coarse) {
+    a,
     button {
       min-height: var(--target);
     }
@@ -58,7 +66,8 @@ export function PutAway({ onBack }: { onBack: (id: number) => void }) {
   return (
     <Box aria-label="Kept for later">
       <h2>
-        Kept for later<em>{counted(away.length, 'job', 'jobs')} taken off the wall; none is thrown out</em>
+        Kept for later
+        <em>{counted(away.length, 'job', 'jobs')} taken off the wall; each stays for 30 days from then</em>
       </h2>
       <ul>
         {away.map((job) => (

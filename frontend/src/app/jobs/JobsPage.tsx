@@ -6,6 +6,7 @@ import styled from 'styled-components';
 import { useAddJob, useJobs, usePutAway } from '../../api/jobs';
 import { NotStored } from '../StageRoute';
 import { Wordmark } from '../../page/Wordmark';
+import { Backups } from './Backups';
 import { Devices, Examples, PutAway } from './Drawer';
 import { Empty } from './Empty';
 import { JobCard } from './JobCard';
@@ -139,6 +140,7 @@ export function JobsPage() {
             </FileTrigger>
             {wrong && <Wrong role="alert">{wrong}</Wrong>}
           </Drop>
+          <Backups />
         </div>
         <NewJob />
       </main>
