@@ -36,6 +36,7 @@ from kobrix.stages.size import service
 from tests.browser import ROOT, chromium, free_port, server, wait_until_up
 from tests.cases import demo_job
 from tests.mutation import report
+from tests.power import cut
 
 # A task of the highest priority, asked for in the frame's own callback, runs right after that frame is painted.
 FRAMES = """() => {
@@ -478,9 +479,10 @@ SECTIONS: dict[str, Callable[[], None]] = {
     "beside": beside,
     "start": start,
     "stages": stages,
+    "power": lambda: print(cut(300)),  # kill -9 in mid-edit, about a quarter of an hour
     "mutation": lambda: report(60, seed=11),  # planted faults, and what no test notices: about twenty minutes
 }
-LONG = ("mutation",)  # only when it is named
+LONG = ("power", "mutation")  # only when it is named
 
 
 def main(names: list[str]) -> int:
