@@ -1,6 +1,7 @@
 """Power cut off in mid-edit, over and over: the server is killed while it stores, started again, and asked for all that it had said was stored."""
 
 import contextlib
+import http.client
 import json
 import os
 import random
@@ -77,7 +78,7 @@ def _write(draw: random.Random, url: str, said: Said, over: threading.Event) -> 
             _edit(draw, url, job, _asked(f"{url}/api/jobs/{job}")["revision"], said)
         except urllib.error.HTTPError:
             continue  # somebody else was faster, or there is nothing to do: told so, nothing was promised
-        except (OSError, ValueError):
+        except (OSError, ValueError, http.client.HTTPException):  # the server is gone, in the middle of its answer
             return
 
 

@@ -7,7 +7,11 @@ starts without them.
 import io
 import math
 from dataclasses import dataclass
+from typing import TYPE_CHECKING, Protocol
 from xml.sax.saxutils import escape
+
+if TYPE_CHECKING:
+    from fpdf import FPDF
 
 BAR = 50.0  # mm
 PAPER = {"A4": (210.0, 297.0), "Letter": (215.9, 279.4)}  # mm
@@ -24,6 +28,18 @@ class Circle:
     y: float
     diameter: float
     old: bool = False
+
+
+class Extended(Protocol):
+    """What is drawn: from (x0, y0) to (x1, y1) [mm]."""
+
+    @property
+    def extents(self) -> tuple[float, float, float, float]:
+        """Its lower left and upper right corners [mm]."""
+
+    @property
+    def size(self) -> tuple[float, float]:
+        """Width and height [mm]."""
 
 
 @dataclass(frozen=True)
@@ -120,7 +136,7 @@ def as_svg(drawing: PlateDrawing) -> str:
     )  # fmt: skip
 
 
-def tiles(drawing: PlateDrawing, paper: str) -> list[tuple[float, float]]:
+def tiles(drawing: Extended, paper: str) -> list[tuple[float, float]]:
     """Lower left corners [mm] of the plate's tiles on sheets of that paper, row by row from the top; neighbours overlap by 10 mm.
 
     `drawing` [record]; `paper` [A4 or Letter].
@@ -130,6 +146,26 @@ def tiles(drawing: PlateDrawing, paper: str) -> list[tuple[float, float]]:
     x0, y0, _, _ = drawing.extents
     counts = [max(1, math.ceil((size - 10.0) / (own - 10.0) - 1e-9)) for size, own in zip(drawing.size, room, strict=True)]
     return [(x0 + i * (room[0] - 10.0), y0 + j * (room[1] - 10.0)) for j in reversed(range(counts[1])) for i in range(counts[0])]
+
+
+def sheet_head(pdf: "FPDF", title: str, notes: str) -> float:
+    """A new sheet of a drawing at full size: its title, its notes, and the bar that must measure 50.0 mm; where the drawing begins [mm].
+
+    `pdf` [document]; `title` [words]; `notes` [words].
+    """
+    pdf.add_page()
+    pdf.set_font("Helvetica", size=9)
+    pdf.set_xy(MARGIN, MARGIN)
+    pdf.cell(text=_latin(f"{title}, full size: print at 100 %."))
+    pdf.set_xy(MARGIN, MARGIN + 4.5)
+    pdf.cell(text=_latin(notes[:150]))
+    pdf.set_line_width(0.25)
+    pdf.line(MARGIN, MARGIN + 13.0, MARGIN + BAR, MARGIN + 13.0)
+    for end in (0.0, BAR):
+        pdf.line(MARGIN + end, MARGIN + 11.5, MARGIN + end, MARGIN + 14.5)
+    pdf.set_xy(MARGIN + BAR + 2, MARGIN + 11.0)
+    pdf.cell(text="50.0 mm: measure it")
+    return MARGIN + 20.0
 
 
 def as_pdf(drawing: PlateDrawing, paper: str) -> bytes:
@@ -147,23 +183,11 @@ def as_pdf(drawing: PlateDrawing, paper: str) -> bytes:
     room = (wide - 2 * MARGIN, high - 2 * MARGIN - 30.0)
     every = tiles(drawing, paper)
     for number, (x0, y0) in enumerate(every, 1):
-        pdf.add_page()
-        top = MARGIN + 20.0
+        top = sheet_head(pdf, f"{drawing.title}. Sheet {number} of {len(every)}", " ".join([NO_STRENGTH, *drawing.notes]))
 
         def at(x: float, y: float, x0: float = x0, y0: float = y0, top: float = top) -> tuple[float, float]:
             return MARGIN + x - x0, top + room[1] - (y - y0)
 
-        pdf.set_font("Helvetica", size=9)
-        pdf.set_xy(MARGIN, MARGIN)
-        pdf.cell(text=_latin(f"{drawing.title}. Sheet {number} of {len(every)}, full size: print at 100 %."))
-        pdf.set_xy(MARGIN, MARGIN + 4.5)
-        pdf.cell(text=_latin(" ".join([NO_STRENGTH, *drawing.notes])[:150]))
-        pdf.set_line_width(0.25)
-        pdf.line(MARGIN, MARGIN + 13.0, MARGIN + BAR, MARGIN + 13.0)
-        for end in (0.0, BAR):
-            pdf.line(MARGIN + end, MARGIN + 11.5, MARGIN + end, MARGIN + 14.5)
-        pdf.set_xy(MARGIN + BAR + 2, MARGIN + 11.0)
-        pdf.cell(text="50.0 mm: measure it")
         with pdf.rect_clip(MARGIN, top, room[0], room[1]):
             left, upper = at(drawing.extents[0], drawing.extents[3])
             pdf.rect(left, upper, *drawing.size, round_corners=drawing.corner > 0, corner_radius=max(drawing.corner, 0.01))

@@ -9,11 +9,12 @@ from fastapi.responses import Response
 from kobrix.core.errors import BadEntry, BadPlace
 from kobrix.exports.drawings import as_dxf, as_pdf, as_svg
 from kobrix.exports.tables import as_csv
+from kobrix.exports.try_card import card_pdf
 from kobrix.fileformat.library import COLUMNS, parts_of
 from kobrix.stages.common import ERRORS, Database, Route, as_json, stored_job
 from kobrix.stages.fit.card import card_html
 from kobrix.stages.fit.donors import donors_of, routes_of, sizes_of
-from kobrix.stages.fit.service import chosen, fit_of, in_the_hand, plate_drawing, shown
+from kobrix.stages.fit.service import caliper_card, chosen, fit_of, in_the_hand, plate_drawing, shown
 from kobrix.stages.fit.shapes import FitView, HandIn, HandOut
 from kobrix.stages.fit.shapes_elsewhere import DonorsView, LibraryIn, LibraryOut, RoutesView, YardIn, YardPart, YardView
 from kobrix.stages.fit.yard import in_the_yard, yard_of
@@ -74,6 +75,18 @@ def yard_card(job_id: int, path: Database, setup: str | None = None) -> Response
     html = card_html(job.name, yard_of(job, chosen(job, setup), {}))
     return Response(
         html, media_type="text/html; charset=utf-8", headers={"Content-Disposition": 'attachment; filename="yard-card.html"'}
+    )
+
+
+@router.get("/jobs/{job_id}/try-card/{axle}.pdf", response_class=Response)
+def try_card(
+    job_id: int, axle: Literal["front", "rear"], path: Database, setup: str | None = None, paper: Literal["A4", "Letter"] = "A4"
+) -> Response:
+    """The caliper's outline at full size, on a card to try inside a wheel."""
+    job = stored_job(path, job_id).job
+    content = card_pdf(caliper_card(job, chosen(job, setup), axle), paper)
+    return Response(
+        content, media_type="application/pdf", headers={"Content-Disposition": f'attachment; filename="caliper-{axle}.pdf"'}
     )
 
 

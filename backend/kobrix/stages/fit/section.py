@@ -2,9 +2,10 @@
 
 from typing import Any, get_args
 
-from kobrix.core.errors import BadPlace
+from kobrix.core.errors import BadPlace, NotFound
 from kobrix.core.fit.clearance import Clearance, outline_of
 from kobrix.evaluate.ask import fit as ask_fit
+from kobrix.exports.try_card import TryCard
 from kobrix.fileformat.asked import Asked
 from kobrix.fileformat.fit import HoseStrings, WheelSection
 from kobrix.fileformat.models import Setup
@@ -217,6 +218,31 @@ def section_view(station: Station, title: str, section: WheelSection | None) -> 
 def _drawn(asked: Clearance) -> tuple[list[list[float]], list[list[float]]]:
     face = -(asked.hat + asked.spacer)
     return [[x + face, r] for x, r in asked.profile], [[x, r] for x, r in outline_of(asked)]
+
+
+def try_card_of(setup: Setup, sections: dict[Axle, WheelSection], axle: Axle) -> TryCard:
+    """The caliper of an `axle` as a card to try inside its wheel. Raises NotFound where its outline is not measured yet."""
+    station = next((s for system in setup.systems for s in system.stations if s.axle == axle), None)
+    typed = _typed(sections.get(axle))
+    wanted = [
+        label for group, key, label, _, need in _FIELDS if need and group == "caliper" and key not in typed.get("caliper", {})
+    ]
+    if station is None or wanted:
+        raise NotFound("outline of the caliper", axle, f"still to measure: {', '.join(wanted) or 'a brake there'}")
+    # The wheel plays no part in the caliper's own outline: any rim stands in where it is not measured.
+    wheel = {"rim_diameter_mm": 2000, "width_mm": 1000, "offset_mm": 0, "spoke_back_mm": 0, **typed.get("wheel", {})}
+    question = _question({**typed, "wheel": wheel, "stud": {}}, station)
+    try:
+        asked = ask_fit.clearance_asked(Asked(question))
+    except BadPlace as refused:
+        raise NotFound("outline of the caliper", axle, refused.reason) from None
+    face = -(asked.hat + asked.spacer)
+    outline = tuple((r, x - face) for x, r in outline_of(asked))
+    return TryCard(
+        f"Caliper, {axle_words(setup, axle)}: a card to try in the wheel",
+        outline,
+        max(asked.limits["barrel_mm"], asked.limits["spoke_mm"]),
+    )
 
 
 def axle_words(setup: Setup, axle: str) -> str:

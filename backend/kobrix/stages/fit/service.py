@@ -8,6 +8,7 @@ from kobrix.evaluate.line_places import Placed
 from kobrix.evaluate.plan_changes import changes_of
 from kobrix.evaluate.solve import ByContent
 from kobrix.exports.drawings import PlateDrawing
+from kobrix.exports.try_card import TryCard
 from kobrix.fileformat.asked import Asked
 from kobrix.fileformat.fit import Fitting, Joint, Tubing
 from kobrix.fileformat.job import AS_FOUND, Job
@@ -18,8 +19,8 @@ from kobrix.stages.fit.cutlist import cutlist_of
 from kobrix.stages.fit.parking import parking_view
 from kobrix.stages.fit.parts import parts_list
 from kobrix.stages.fit.plates import drawing_of, plate_view
-from kobrix.stages.fit.section import hose_view, sections_of
-from kobrix.stages.fit.shapes import Candidate, FitView, HandIn, HandOut, JointView
+from kobrix.stages.fit.section import hose_view, sections_of, try_card_of
+from kobrix.stages.fit.shapes import Axle, Candidate, FitView, HandIn, HandOut, JointView
 
 _NO_JOINT = Joint()
 
@@ -95,6 +96,11 @@ def _standing(known: ByContent[Job]) -> Standing:
 def plate_drawing(job: Job, name: str, at: int) -> PlateDrawing:
     """The plate at a place of the setup by `name`, to be drawn. Raises NotFound."""
     return drawing_of(_fitting(job, name).plates or [], at)
+
+
+def caliper_card(job: Job, name: str, axle: Axle) -> TryCard:
+    """The caliper of an axle of the setup by `name`, as a card to try in its wheel. Raises NotFound."""
+    return try_card_of(job.setup(name), _fitting(job, name).sections or {}, axle)
 
 
 def standing(stored: StoredJob) -> Standing:

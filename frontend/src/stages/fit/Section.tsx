@@ -48,6 +48,18 @@ const Box = styled.div`
   .one label {
     font: var(--w-firm) var(--t-text) / var(--tight) var(--text);
   }
+  .card a {
+    color: inherit;
+    text-underline-offset: var(--s3);
+    display: inline-flex;
+    align-items: center;
+    min-height: var(--s24);
+  }
+  @media (pointer: coarse) {
+    .card a {
+      min-height: var(--target);
+    }
+  }
   .one[data-wanted] label {
     font-weight: var(--w-strong);
   }
@@ -94,6 +106,24 @@ function Fields({ section, fit, all }: { section: SectionView; fit: Fit; all: bo
   );
 }
 
+/** The caliper's outline at full size, once its edges are measured: cut out, it is tried inside the wheel before anything is bought. */
+function TryCard({ section, fit }: { section: SectionView; fit: Fit }) {
+  if (section.fields.some((f) => f.group === 'caliper' && f.wanted && f.text === '')) return null;
+  const of = `/api/jobs/${fit.job.id}/try-card/${section.axle}.pdf?setup=${encodeURIComponent(fit.view.setup)}`;
+  return (
+    <p className="noprint card">
+      A card of the caliper at full size, to try inside the wheel:{' '}
+      <a href={of} download>
+        PDF on A4
+      </a>
+      ,{' '}
+      <a href={`${of}&paper=Letter`} download>
+        on Letter
+      </a>
+    </p>
+  );
+}
+
 export function Section({ section, fit }: { section: SectionView; fit: Fit }) {
   const [ref, width] = useWidth<HTMLDivElement>(520);
   const known = section.profile.length > 0;
@@ -136,6 +166,7 @@ export function Section({ section, fit }: { section: SectionView; fit: Fit }) {
                 : `The slot’s middle stands ${tenths(-section.shim_needed_mm)} mm inboard of the disc’s: shims would take it further off.`}
             </p>
           )}
+          <TryCard section={section} fit={fit} />
           {section.stud && (
             <p className="quiet">
               Studs: {section.stud.turns.toFixed(1)} turns in the nut, {section.stud.turns_needed.toFixed(1)} wanted
@@ -148,6 +179,7 @@ export function Section({ section, fit }: { section: SectionView; fit: Fit }) {
       ) : (
         <>
           <SectionPhantom section={section} />
+          <TryCard section={section} fit={fit} />
           <p>
             {section.needs.length === 0
               ? ''
