@@ -77,6 +77,21 @@ class Door(ApiCase):
         self.problem(again.get("/api/jobs"), 403, "not paired")
         self.problem(desk.delete("/api/devices/99"), 404, "device")
 
+    def test_an_undo_says_whose_step_it_is(self) -> None:
+        phone, desk = self.phone(), self.door(self.app, LOCAL)
+        phone.post(f"/pair/{self.code()}", data={"name": "R. H.'s phone"}, headers={"Origin": AT})
+        for base, (client, label) in enumerate(((phone, "bore typed"), (desk, "pin moved"))):
+            body = {"base": base, "label": label, "edits": [{"path": "/plans/0/note", "value": label}]}
+            told = client.post("/api/jobs/1/changes", json=body)
+            self.assertEqual(told.status_code, 200, told.text)
+        self.assertEqual(phone.get("/api/jobs/1").json()["undo"], "pin moved (this machine)")
+        undone = desk.post("/api/jobs/1/undo", json={"base": 2}).json()["job"]
+        self.assertEqual((undone["undo"], undone["redo"]), ("bore typed (R. H.'s phone)", "pin moved (this machine)"))
+        # Alone on the machine there is nobody else, and nothing is said.
+        body = {"base": 0, "label": "bore typed", "edits": [{"path": "/plans/0/note", "value": "x"}]}
+        alone = self.client.post("/api/jobs", json=self.client.get("/api/jobs/1/file").json()).json()["id"]
+        self.assertEqual(self.client.post(f"/api/jobs/{alone}/changes", json=body).json()["job"]["undo"], "bore typed")
+
     def test_guessing_waits_and_never_locks_out_the_right_code(self) -> None:
         guesser, phone = self.phone("10.0.0.66"), self.phone()
         for _ in range(12):

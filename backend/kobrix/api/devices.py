@@ -10,7 +10,7 @@ from fastapi.responses import HTMLResponse, RedirectResponse, Response
 from typing_extensions import TypedDict
 
 from kobrix.api.errors import problem
-from kobrix.api.pairing import COOKIE, LASTS_S, Pairing
+from kobrix.api.pairing import COOKIE, LASTS_S, Pairing, digest_of
 from kobrix.core.errors import BadEntry
 from kobrix.stages.common import ERRORS, Database, Route, as_json
 from kobrix.store import devices
@@ -60,6 +60,18 @@ def _out(path: Database, pairing: Pairing | None, link: str | None) -> Response:
     qr = None if link is None else segno.make(link, micro=False).svg_data_uri(scale=4, light="white")
     told: DevicesOut = {"open": pairing is not None, "link": link, "qr": qr, "minutes": LASTS_S / 60, "devices": rows}
     return as_json(told)
+
+
+def who(request: Request, path: Database) -> str | None:
+    """What the device that asks is called, or the machine itself; None while no devices are let in: then there is nobody else."""
+    pairing, server = _pairing(request), request.scope.get("server") or ("", None)
+    if pairing is None:
+        return None
+    if server[0] != pairing.host:
+        return "this machine"
+    digest = digest_of(request.cookies.get(COOKIE, ""))
+    with open_db(path) as db:
+        return next((d.name for d in devices.every(db) if d.digest == digest), "another screen")
 
 
 @router.get("/devices", response_model=DevicesOut)

@@ -15,6 +15,7 @@ from fastapi.responses import Response
 from pydantic_core import to_json
 from typing_extensions import TypedDict
 
+from kobrix.api.devices import who
 from kobrix.api.dossier import dossier_of
 from kobrix.api.edits import edits_of, named_by_their_fields, own_edits
 from kobrix.api.requests import ChangeIn, NewJobIn, ShowIn, StepIn, TryIn
@@ -271,7 +272,7 @@ def _stored_already(stored: Stored, change: ChangeIn) -> bool:
 
 
 @router.post("/{job_id}/changes", response_model=Changed)
-def change_job(job_id: int, change: ChangeIn, path: Database) -> Response:
+def change_job(job_id: int, change: ChangeIn, path: Database, request: Request) -> Response:
     """Make a step on a revision. A stale base gets 409 with both values and changes nothing."""
     if not change.edits and change.plan is None:
         raise BadFile(["edits: none were given; allowed are up to 100, or something done with a plan."])
@@ -285,7 +286,7 @@ def change_job(job_id: int, change: ChangeIn, path: Database) -> Response:
         root = "" if change.under is None or change.plan is not None else job_edits.root_of(stored.document, change.under)
         with named_by_their_fields(change.edits, root):
             edits = edits_of(stored.document, change)
-            stored = jobs.change(path, job_id, change.base, edits, change.label, change.gesture, _check)
+            stored = jobs.change(path, job_id, change.base, edits, change.label, change.gesture, _check, who(request, path))
     return _changed(path, stored, change.show)
 
 

@@ -20,8 +20,8 @@ from kobrix.store.edits import apply, of_older, run, value_at
 Check = Callable[[JsonObject], None]
 _ROW = """
 SELECT id, name, document, revision, changed_at,
-    (SELECT label FROM changes WHERE job_id = jobs.id AND undone = 0 ORDER BY id DESC LIMIT 1) AS undo,
-    (SELECT label FROM changes WHERE job_id = jobs.id AND undone = 1 ORDER BY id ASC LIMIT 1) AS redo
+    (SELECT label || coalesce(' (' || made_by || ')', '') FROM changes WHERE job_id = jobs.id AND undone = 0 ORDER BY id DESC LIMIT 1) AS undo,
+    (SELECT label || coalesce(' (' || made_by || ')', '') FROM changes WHERE job_id = jobs.id AND undone = 1 ORDER BY id ASC LIMIT 1) AS redo
 FROM jobs
 """
 
@@ -103,8 +103,10 @@ def stale(base: int, stored: Stored, edits: list[Edit]) -> Stale:
     return Stale(base, stored.revision, both)
 
 
-def change(path: Path, job_id: int, base: int, edits: list[Edit], label: str, gesture: str | None, check: Check) -> Stored:
-    """Make `edits` on revision `base` of a job, as one step named `label`; edits of one `gesture` are one step.
+def change(
+    path: Path, job_id: int, base: int, edits: list[Edit], label: str, gesture: str | None, check: Check, by: str | None = None
+) -> Stored:
+    """Make `edits` on revision `base` of a job, as one step named `label`, made `by` whom; edits of one `gesture` are one step.
 
     `check` raises when the changed document is not a job, and nothing is stored then. Raises Stale with both values
     where the job was changed since, NotFound, BadEntry.
@@ -131,8 +133,8 @@ def change(path: Path, job_id: int, base: int, edits: list[Edit], label: str, ge
                 db.execute("UPDATE changes SET edits = ?, inverse = ? WHERE id = ?", (together, all_back, last["id"]))
             else:
                 db.execute(
-                    "INSERT INTO changes (job_id, gesture, label, edits, inverse) VALUES (?, ?, ?, ?, ?)",
-                    (job_id, gesture, label, json.dumps(forth), json.dumps(back)),
+                    "INSERT INTO changes (job_id, gesture, label, edits, inverse, made_by) VALUES (?, ?, ?, ?, ?, ?)",
+                    (job_id, gesture, label, json.dumps(forth), json.dumps(back), by),
                 )
         return get(db, job_id)
 
