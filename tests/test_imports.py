@@ -29,7 +29,7 @@ ROWS: dict[str, set[str]] = {
     "recordings": {"core", "numpy", "gpxpy", "pynmea2"},
     "pictures": {"core.errors", "PIL"},
     "demo": set(),
-    "api": {"core", "fileformat", "evaluate", "store", "stages", "devices", "exports", "recordings", "demo", "kobrix", "fastapi", "starlette", "pydantic", "pydantic_core", "segno", "typing_extensions"},
+    "api": {"core", "fileformat", "evaluate", "store", "stages", "devices", "exports", "recordings", "demo", "kobrix", "fastapi", "starlette", "pydantic", "pydantic_core", "argon2", "segno", "typing_extensions"},
     "cli": {"core", "fileformat", "evaluate", "store", "stages", "devices", "exports", "api", "demo", "kobrix", "fastapi", "segno", "uvicorn"},
 }  # fmt: skip
 SQL = {"sqlite3": {"store"}}  # of the standard library, for one room only

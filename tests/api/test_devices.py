@@ -5,7 +5,8 @@ import unittest
 from fastapi.testclient import TestClient
 from kobrix.api.app import create_app
 from kobrix.api.devices import DevicesOut
-from kobrix.api.pairing import COOKIE, LASTS_S, LONGEST_WAIT_S, Pairing
+from kobrix.api.guesses import LONGEST_WAIT_S
+from kobrix.api.pairing import COOKIE, LASTS_S, Pairing
 from kobrix.cli.serve import _paired
 from kobrix.store import devices
 from kobrix.store.connection import open_db

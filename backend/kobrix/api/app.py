@@ -12,6 +12,8 @@ from starlette.responses import Response
 from kobrix import __version__
 from kobrix.api import backups, devices, errors, events, jobs, lend, often_asked, records
 from kobrix.api.guard import Guard
+from kobrix.api.lock import Lock
+from kobrix.api.lock import router as lock_door
 from kobrix.api.pairing import Pairing
 from kobrix.stages.registry import STAGES
 
@@ -35,6 +37,7 @@ def create_app(database: Path, front_end: Path | None = None, pairing: Pairing |
     app = FastAPI(title="Kobrix", version=__version__, docs_url=None, redoc_url=None, openapi_url=None)
     app.state.database, app.state.pairing = database, pairing
     app.state.watches = {}
+    app.state.lock = Lock(database) if database.exists() else None
     app.add_middleware(Guard)
     errors.install(app)
     for router in (
@@ -48,6 +51,7 @@ def create_app(database: Path, front_end: Path | None = None, pairing: Pairing |
         *(stage.router for stage in STAGES),
     ):
         app.include_router(router)
+    app.include_router(lock_door)
     if pairing is not None:
         app.include_router(devices.door)
 

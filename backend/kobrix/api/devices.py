@@ -96,8 +96,10 @@ def remove_device(device_id: int, request: Request, path: Database) -> Response:
     with open_db(path) as db:
         gone = next((d for d in devices.every(db) if d.id == device_id), None)
         devices.remove(db, device_id)
-    if pairing is not None and gone is not None:
-        pairing.forget(gone.digest)
+    if gone is not None:
+        for door_keeper in (pairing, request.app.state.lock):
+            if door_keeper is not None:
+                door_keeper.forget(gone.digest)
     return _out(path, pairing, None)
 
 
@@ -134,6 +136,8 @@ async def pair(code: str, request: Request) -> Response:
     token = "wrong" if pairing is None else await to_thread(pairing.pair, code, _host(request), name)
     if token in _WHY:
         return problem(403, "Not let in", _WHY[token])
+    if request.app.state.lock is not None:
+        request.app.state.lock.learn(digest_of(token))
     response = RedirectResponse("/", status_code=303)
     response.set_cookie(COOKIE, token, httponly=True, samesite="strict", max_age=_A_MONTH, path="/")
     return response

@@ -8,6 +8,7 @@ from starlette.responses import Response
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
 from kobrix.api.errors import problem
+from kobrix.api.lock import locked
 from kobrix.api.pairing import COOKIE, Pairing
 from kobrix.fileformat.files import LARGEST_BYTES
 from kobrix.recordings.read import LARGEST
@@ -89,4 +90,4 @@ class Guard:
             await send(message)
 
         request = Request(scope)
-        await (_refused(request) or _oversized(request) or self.app)(scope, receive, with_headers)
+        await (_refused(request) or locked(request) or _oversized(request) or self.app)(scope, receive, with_headers)

@@ -4,14 +4,14 @@ import hashlib
 import secrets
 import time
 from collections.abc import Callable
-from dataclasses import dataclass
 from typing import Literal
+
+from kobrix.api.guesses import Guesses
 
 COOKIE = "kobrix_pair"
 _LETTERS = "ABCDEFGHJKLMNPQRSTUVWXYZ23456789"  # none that is read for another
 _LENGTH = 8
-LASTS_S, FREE_TRIES, LONGEST_WAIT_S = 600.0, 3, 300.0
-MOST_HOSTS = 1000  # that are remembered for their wrong codes
+LASTS_S = 600.0
 
 Why = Literal["wrong", "expired", "wait"]
 
@@ -19,14 +19,6 @@ Why = Literal["wrong", "expired", "wait"]
 def digest_of(token: str) -> bytes:
     """What is kept of a `token`."""
     return hashlib.sha256(token.encode()).digest()
-
-
-@dataclass
-class _Tries:
-    """Wrong codes of one host, and from when it may try again [s]."""
-
-    wrong: int = 0
-    again_at: float = 0.0
 
 
 class Pairing:
@@ -42,7 +34,7 @@ class Pairing:
     ) -> None:  # fmt: skip
         self.host, self.port = host, port
         self._tell, self._known, self._keep, self._now = tell, set(known or ()), keep, now
-        self._tries: dict[str, _Tries] = {}
+        self._guesses = Guesses(now)
         self._code, self._until = "", 0.0
         self.renew()
 
@@ -60,21 +52,14 @@ class Pairing:
 
     def refusal(self, code: str, host: str) -> Why | None:
         """Why a `code` from the device at `host` does not let it in, None when it does; a wrong one is counted."""
-        tries = self._tries.get(host, _Tries())
-        if self._now() < tries.again_at:
+        if self._guesses.wait(host):
             return "wait"
         if self._now() > self._until:
             self.renew()
             return "expired"
         if secrets.compare_digest(code.upper().encode("utf-8", "replace"), self._code.encode()):
             return None
-        tries.wrong += 1
-        if tries.wrong >= FREE_TRIES:
-            tries.again_at = self._now() + min(LONGEST_WAIT_S, 2.0 ** (tries.wrong - FREE_TRIES + 1))
-        if host not in self._tries and len(self._tries) >= MOST_HOSTS:
-            self._tries.pop(next(iter(self._tries)))
-        self._tries[host] = tries
-        self._tell(f"a wrong code came from {host}, its {tries.wrong}. one")
+        self._tell(f"a wrong code came from {host}, its {self._guesses.wrong(host)}. one")
         return "wrong"
 
     def pair(self, code: str, host: str, name: str) -> str | Why:
@@ -85,7 +70,7 @@ class Pairing:
         token = secrets.token_urlsafe(32)
         self._known.add(digest_of(token))
         self._keep(name, digest_of(token))
-        self._tries.pop(host, None)
+        self._guesses.right(host)
         self._tell(f"paired: {name}, at {host}")
         self.renew()
         return token

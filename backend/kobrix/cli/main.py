@@ -177,6 +177,25 @@ def _restore(args: argparse.Namespace) -> int:
     return 0
 
 
+def _passphrase(args: argparse.Namespace) -> int:
+    from getpass import getpass
+
+    from kobrix.api.lock import hashed
+    from kobrix.store import settings
+    from kobrix.store.connection import open_db, prepare
+
+    ask = getpass if sys.stdin.isatty() else lambda _: sys.stdin.readline().rstrip("\n")
+    said = ask("Passphrase, nothing for none: ")
+    if said and sys.stdin.isatty() and ask("Once more: ") != said:
+        raise BadFile(["The two differ; nothing was changed."])
+    kept = hashed(said) if said else None
+    prepare(args.database)
+    with open_db(args.database) as db:
+        settings.put(db, settings.PASSPHRASE, kept)
+    print("There is no passphrase." if kept is None else "The passphrase is set; it is asked for from the next start on.")
+    return 0
+
+
 def _serve(args: argparse.Namespace) -> int:
     from kobrix.cli.serve import serve
 
@@ -248,6 +267,10 @@ def _parser() -> argparse.ArgumentParser:
     restore.add_argument("--database", type=Path, required=True)
     restore.add_argument("file", type=Path)
     restore.set_defaults(run=_restore)
+
+    word = commands.add_parser("passphrase", help="set the passphrase that every browser says once, or none")
+    word.add_argument("--database", type=Path, required=True)
+    word.set_defaults(run=_passphrase)
 
     for name, words in (("demo", "start the server with the demo jobs"), ("start", "start the server with your own jobs")):
         own = commands.add_parser(name, help=f"{words}, in a database of your user's own")

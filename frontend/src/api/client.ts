@@ -4,6 +4,9 @@ import type { components, paths } from './generated';
 
 export type Problem = components['schemas']['Problem'];
 
+/** The database has a passphrase that this browser has not said. */
+const LOCKED = 401;
+
 /** By which the server says that a job can be brought round. */
 export const DAMAGED = 'urn:kobrix:damaged-job';
 
@@ -47,6 +50,7 @@ export async function answered<T>(call: () => Promise<{ data?: T; error?: unknow
   }
   if (answer.data !== undefined) return answer.data;
   const problem = answer.error as Partial<Problem> | undefined;
+  if (problem?.status === LOCKED) window.location.assign('/unlock');
   throw new Refused({ ...NOT_THERE, ...problem, detail: problem?.detail ?? NOT_THERE.detail });
 }
 
