@@ -35,6 +35,17 @@ class OnALaptop(UiCase):
         expect(page.get_by_text("29 stops count in 5 sets")).to_be_visible()
         self.no_errors()
 
+    def test_a_stop_opens_to_its_working(self) -> None:
+        page = self.page
+        page.goto(f"{self.url}/jobs/1/prove")
+        page.get_by_role("button", name="15: how the figures of this stop came about").click()
+        expect(page.get_by_text(re.compile(r"^36.4·\(80/79.0\)² = 37.3 m"))).to_be_visible()
+        self.fits()
+        self.axe()
+        page.get_by_role("button", name="15: how the figures of this stop came about").press("Enter")
+        expect(page.get_by_text(re.compile(r"^36.4·"))).to_have_count(0)
+        self.no_errors()
+
     def test_another_tab_hears_of_a_stop(self) -> None:
         page, other = self.page, self.new_page()
         for tab in (page, other):

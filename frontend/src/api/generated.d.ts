@@ -5716,6 +5716,20 @@ export interface components {
             row_gap: string;
         };
         /**
+         * StopStep
+         * @description A step of a stop's working: what it is of, the formula, the same with its numbers, and its source.
+         */
+        StopStep: {
+            /** What */
+            what: string;
+            /** Formula */
+            formula: string;
+            /** Numbers */
+            numbers: string;
+            /** Source */
+            source: string;
+        };
+        /**
          * StopView
          * @description One stop: what was read, what follows from it [m, g, s], and why it does not count; `where`: its place among the set's stops.
          */
@@ -5768,6 +5782,8 @@ export interface components {
             curve_m: number[];
             /** Curve Kmh */
             curve_kmh: number[];
+            /** Working */
+            working: components["schemas"]["StopStep"][];
         };
         /**
          * StudView

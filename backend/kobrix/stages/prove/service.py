@@ -30,6 +30,7 @@ from kobrix.stages.prove.shapes import (
     StopView,
     ValveView,
 )
+from kobrix.stages.prove.working import working_of
 from kobrix.store.records import Record
 
 NOMINAL_KMH, FORCE_LIMIT_N = 80.0, 500.0
@@ -91,7 +92,7 @@ def _stop_view(number: int, record: Record, nominal: float) -> StopView:
         "left_out": words.LEFT_OUT[left] if left else refused, "struck": record.struck, "simulated": bool(body.get("simulated")),
         "questioned": bool(told.get("questioned")), "windy": bool(told.get("windy")), "mfdd_g": body.get("mfdd_g"),
         "trace": body.get("trace"), "curve_m": [m for m, _ in body.get("curve") or []],
-        "curve_kmh": [kmh for _, kmh in body.get("curve") or []],
+        "curve_kmh": [kmh for _, kmh in body.get("curve") or []], "working": working_of(body, told, way, nominal) if told else [],
     }  # fmt: skip
 
 

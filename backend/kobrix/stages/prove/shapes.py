@@ -11,6 +11,15 @@ Level = Literal["good", "note", "caution", "danger"]
 Verdict = Literal["too_few", "no_scatter", "far_outside_scatter", "likely_real", "inside_scatter"]
 
 
+class StopStep(TypedDict):
+    """A step of a stop's working: what it is of, the formula, the same with its numbers, and its source."""
+
+    what: str
+    formula: str
+    numbers: str
+    source: str
+
+
 class StopView(TypedDict):
     """One stop: what was read, what follows from it [m, g, s], and why it does not count; `where`: its place among the set's stops."""
 
@@ -38,6 +47,7 @@ class StopView(TypedDict):
     trace: str | None
     curve_m: list[float]
     curve_kmh: list[float]
+    working: list[StopStep]
     """Of a recorded stop: way and speed from its onset to rest."""
 
 

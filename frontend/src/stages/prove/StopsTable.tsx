@@ -1,5 +1,5 @@
 /** Every stop with what was read of it; struck out with a reason it stays in sight and no longer counts. */
-import { useState } from 'react';
+import { Fragment, useState } from 'react';
 import { Input, Label } from 'react-aria-components';
 import styled from 'styled-components';
 import type { StopView } from '../../api/types';
@@ -44,6 +44,28 @@ const Table = styled.table`
     font-weight: var(--w-strong);
     padding-top: var(--s6);
   }
+  tr.working td {
+    white-space: normal;
+    padding: var(--s4) 0 var(--s8) var(--s16);
+  }
+  tr.working dl {
+    margin: 0;
+  }
+  tr.working dl > div {
+    display: grid;
+    grid-template-columns: minmax(0, 2fr) minmax(0, 3fr);
+    gap: 0 var(--s12);
+  }
+  tr.working dd {
+    margin: 0;
+    font-weight: var(--w-strong);
+  }
+  tr.working em {
+    font-style: normal;
+    font-weight: var(--w-firm);
+    color: var(--ink-2);
+    padding-left: var(--s6);
+  }
   @media (max-width: 700px) {
     .wide {
       display: none;
@@ -78,6 +100,7 @@ function Why({ stop, prove, onDone }: { stop: StopView; prove: Prove; onDone: ()
 
 export function StopsTable({ prove }: { prove: Prove }) {
   const { view } = prove;
+  const [open, setOpen] = useState<string | null>(null);
   const [asking, setAsking] = useState<string | null>(null);
   const every = view.sets.flatMap((s) => s.stops);
   if (every.length === 0) return null;
@@ -113,70 +136,102 @@ export function StopsTable({ prove }: { prove: Prove }) {
               <td colSpan={9}>{set.name}</td>
             </tr>
             {set.stops.map((stop) => (
-              <tr
-                key={stop.key}
-                data-on={prove.stop?.key === stop.key || undefined}
-                data-out={stop.left_out !== '' || undefined}
-                onClick={() => prove.onStop(stop.key)}
-              >
-                <td>
-                  {stop.number}
-                  {stop.direction !== null && `, ${stop.direction}`}
-                </td>
-                <td>{stop.speed}</td>
-                <td>{stop.distance}</td>
-                <td>{stop.corrected_m === null ? '' : `${tenths(stop.corrected_m)} m`}</td>
-                <td className="wide">{stop.decel_g === null ? '' : decel(stop.decel_g)}</td>
-                <td>{locked(stop)}</td>
-                <td className="wide">{stop.push}</td>
-                <td className="wide around">
-                  {[
-                    stop.around,
-                    stop.mfdd_g === null ? '' : `MFDD ${decel(stop.mfdd_g)}`,
-                    stop.trace !== null && stop.lag_s !== null ? `${stop.lag_s.toFixed(2)} s to build up` : '',
-                    stop.left_out,
-                    stop.struck ?? '',
-                    stop.questioned ? 'speed, distance and time disagree' : '',
-                    stop.windy ? 'windy: drive both ways' : '',
-                  ]
-                    .filter(Boolean)
-                    .join('; ')}
-                  {stop.trace !== null && (
-                    <>
-                      {' '}
-                      <a
-                        className="noprint"
-                        href={`/api/jobs/${prove.job.id}/traces/${stop.trace}.csv`}
-                        download
-                        aria-label={`Samples of stop ${stop.number} as CSV`}
+              <Fragment key={stop.key}>
+                <tr
+                  data-on={prove.stop?.key === stop.key || undefined}
+                  data-out={stop.left_out !== '' || undefined}
+                  onClick={() => prove.onStop(stop.key)}
+                >
+                  <td>
+                    <PressButton
+                      data-plain=""
+                      aria-label={`${stop.number}: how the figures of this stop came about`}
+                      aria-expanded={open === stop.key}
+                      onPress={() => setOpen(open === stop.key ? null : stop.key)}
+                    >
+                      {stop.number}
+                    </PressButton>
+                    {stop.direction !== null && `, ${stop.direction}`}
+                  </td>
+                  <td>{stop.speed}</td>
+                  <td>{stop.distance}</td>
+                  <td>{stop.corrected_m === null ? '' : `${tenths(stop.corrected_m)} m`}</td>
+                  <td className="wide">{stop.decel_g === null ? '' : decel(stop.decel_g)}</td>
+                  <td>{locked(stop)}</td>
+                  <td className="wide">{stop.push}</td>
+                  <td className="wide around">
+                    {[
+                      stop.around,
+                      stop.mfdd_g === null ? '' : `MFDD ${decel(stop.mfdd_g)}`,
+                      stop.trace !== null && stop.lag_s !== null ? `${stop.lag_s.toFixed(2)} s to build up` : '',
+                      stop.left_out,
+                      stop.struck ?? '',
+                      stop.questioned ? 'speed, distance and time disagree' : '',
+                      stop.windy ? 'windy: drive both ways' : '',
+                    ]
+                      .filter(Boolean)
+                      .join('; ')}
+                    {stop.trace !== null && (
+                      <>
+                        {' '}
+                        <a
+                          className="noprint"
+                          href={`/api/jobs/${prove.job.id}/traces/${stop.trace}.csv`}
+                          download
+                          aria-label={`Samples of stop ${stop.number} as CSV`}
+                        >
+                          samples
+                        </a>
+                      </>
+                    )}
+                  </td>
+                  <td>
+                    {asking === stop.key ? (
+                      <Why stop={stop} prove={prove} onDone={() => setAsking(null)} />
+                    ) : stop.struck !== null ? (
+                      <PressButton
+                        data-plain=""
+                        aria-label={`Count stop ${stop.number} again`}
+                        onPress={() =>
+                          void prove.record(`stop ${stop.number} counts again`, 'struck', { of: stop.key })
+                        }
                       >
-                        samples
-                      </a>
-                    </>
-                  )}
-                </td>
-                <td>
-                  {asking === stop.key ? (
-                    <Why stop={stop} prove={prove} onDone={() => setAsking(null)} />
-                  ) : stop.struck !== null ? (
-                    <PressButton
-                      data-plain=""
-                      aria-label={`Count stop ${stop.number} again`}
-                      onPress={() => void prove.record(`stop ${stop.number} counts again`, 'struck', { of: stop.key })}
-                    >
-                      count it again
-                    </PressButton>
-                  ) : (
-                    <PressButton
-                      data-plain=""
-                      aria-label={`Strike out stop ${stop.number}`}
-                      onPress={() => setAsking(stop.key)}
-                    >
-                      strike out
-                    </PressButton>
-                  )}
-                </td>
-              </tr>
+                        count it again
+                      </PressButton>
+                    ) : (
+                      <PressButton
+                        data-plain=""
+                        aria-label={`Strike out stop ${stop.number}`}
+                        onPress={() => setAsking(stop.key)}
+                      >
+                        strike out
+                      </PressButton>
+                    )}
+                  </td>
+                </tr>
+                {open === stop.key && (
+                  <tr className="working">
+                    <td colSpan={9}>
+                      {stop.working.length === 0 ? (
+                        'Nothing is worked out: no distance and no time.'
+                      ) : (
+                        <dl>
+                          {stop.working.map((step) => (
+                            <div key={step.what}>
+                              <dt>
+                                {step.what} <em>{step.formula}</em>
+                              </dt>
+                              <dd>
+                                {step.numbers} <em>{step.source}</em>
+                              </dd>
+                            </div>
+                          ))}
+                        </dl>
+                      )}
+                    </td>
+                  </tr>
+                )}
+              </Fragment>
             ))}
           </tbody>
         ))}
