@@ -73,6 +73,23 @@ class Tables(Asked):
                 continue
             self.assertEqual(found[bore["name"]], [f"{own['push_n']:.0f}", f"{own['travel_mm']:.0f}"])
 
+    def test_the_bores_are_one_stop_of_the_tab_key_and_arrows_go_from_one_to_the_next(self) -> None:
+        page = self.open()
+        bores = page.get_by_role("toolbar", name="Standard bores").get_by_role("button")
+        expect(bores.first).to_be_visible()
+        self.assertGreater(bores.count(), 3)
+        bores.first.focus()
+        page.keyboard.press("ArrowRight")
+        expect(bores.nth(1)).to_be_focused()
+        page.keyboard.press("ArrowLeft")
+        expect(bores.first).to_be_focused()
+        page.keyboard.press("Tab")
+        self.assertEqual(page.locator("[role=toolbar][aria-label='Standard bores'] :focus").count(), 0)
+        page.keyboard.press("Shift+Tab")
+        self.assertEqual(page.locator("[role=toolbar][aria-label='Standard bores'] :focus").count(), 1)
+        self.axe()
+        self.no_errors()
+
     def test_where_the_pedal_goes_adds_up_to_the_core_s_travel(self) -> None:
         page = self.open()
         cells = rows(self.choose(page, "Where the pedal goes"))

@@ -1,6 +1,6 @@
 /** Feel: effort against travel at the one stop wanted; each standard bore solved, each setup a mark. */
 import { memo } from 'react';
-import { Button } from 'react-aria-components';
+import { Button, Toolbar } from 'react-aria-components';
 import styled from 'styled-components';
 import type { EffortBand } from '../api/types';
 import { Box, Line, Path, poly, Ring, Words, type Point } from '../drawings/ink';
@@ -183,16 +183,20 @@ export const Feel = memo(function Feel(p: FeelProps) {
           );
         })}
       </svg>
-      {p.onBore &&
-        shown.map((d) => (
-          <Button
-            key={d.name}
-            className="dot"
-            aria-label={`Bore ${d.name}: ${spoken(force(d.push))}, ${millimetres(d.travel)} millimetres`}
-            style={{ left: x(d.travel) - 12, top: y(d.push) - 12 }}
-            onPress={() => p.onBore?.(d)}
-          />
-        ))}
+      {p.onBore && (
+        // One stop for the Tab key; arrows go from bore to bore.
+        <Toolbar aria-label="Standard bores">
+          {shown.map((d) => (
+            <Button
+              key={d.name}
+              className="dot"
+              aria-label={`Bore ${d.name}: ${spoken(force(d.push))}, ${millimetres(d.travel)} millimetres`}
+              style={{ left: x(d.travel) - 12, top: y(d.push) - 12 }}
+              onPress={() => p.onBore?.(d)}
+            />
+          ))}
+        </Toolbar>
+      )}
     </Over>
   );
 });
