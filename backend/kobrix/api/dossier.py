@@ -1,12 +1,10 @@
 """The dossier of a plan: gathered from every stage, one page for an inspector."""
 
 from datetime import date
-from typing import Any
 
-from kobrix.evaluate.shapes import Moment
-from kobrix.evaluate.solve import ByContent, answer_of, wanted_stop
+from kobrix.api.figures import figures_of
 from kobrix.exports.dossier import Dossier, Section
-from kobrix.fileformat.job import AS_FOUND, Job
+from kobrix.fileformat.job import Job
 from kobrix.stages.bleed.service import bleed_of
 from kobrix.stages.bleed.shapes import StandView
 from kobrix.stages.build.service import build_of
@@ -14,21 +12,14 @@ from kobrix.stages.build.shapes import BuildView
 from kobrix.stages.common import StoredJob
 from kobrix.stages.fit.service import fit_of
 from kobrix.stages.prove.service import prove_of
-from kobrix.stages.size.service import moment_at, verdicts_view
+from kobrix.stages.size.service import verdicts_view
 
 CHANGES, JOINTS, FINDINGS = 8, 26, 6  # lines of the page; what is cut stands in the record
+FIGURES = ("push", "travel", "share")  # of those that go on paper: one page
 _NOT = "Not tested."
 _VERDICT = {
     "drive_slowly": "Drive slowly: as planned, within the doubt.", "look_again": "Look again: {why}.", "do_not_drive": "DO NOT DRIVE: {why}.",
 }  # fmt: skip
-
-
-def _moment(job: Job, name: str, wanted: float | None) -> Moment | None:
-    setup = job.setup(name)
-    if wanted is None or answer_of(ByContent(setup)).solved is None:
-        return None
-    moment = moment_at(setup, 0, None, wanted)
-    return moment if moment["decel_g"] > 0 else None
 
 
 def _changed(job: Job, name: str, build: BuildView) -> Section:
@@ -43,28 +34,10 @@ def _changed(job: Job, name: str, build: BuildView) -> Section:
 
 
 def _figures(job: Job, name: str) -> Section:
-    wanted = wanted_stop([answer_of(ByContent(job.setup(n))) for n in job.names])
-    found, plan = _moment(job, AS_FOUND, wanted), _moment(job, name, wanted)
-    if plan is None or wanted is None:
+    shown = tuple((f.words, f.found, f.plan) for f in figures_of(job, name) if f.kind in FIGURES)
+    if not shown:
         return Section("Figures", ("Not known: entries are missing.",))
-
-    def row(words: str, key: Any) -> tuple[str, str, str]:
-        return (words, key(found) if found is not None else "not known", key(plan))
-
-    def travel(moment: Moment) -> str:
-        known = [t for s in moment["systems"].values() if (t := s.get("pedal_travel_mm")) is not None]
-        return f"{max(known):.0f} mm" if known else "not known"
-
-    def share(moment: Moment) -> str:
-        own = moment["front_brake_share"]
-        return "not known" if own is None else f"{100 * own:.0f} %"
-
-    rows = (
-        row(f"push for {wanted:.2f} g", lambda m: f"{m['pedal_force_n']:.0f} N"),
-        row("pedal travel there", travel),
-        row("front share of the brake force", share),
-    )
-    return Section("Figures, predicted", (), ("", "as found", name), rows, (60, 45, 45))
+    return Section("Figures, predicted", (), ("", "as found", name), shown, (60, 45, 45))
 
 
 def _findings(job: Job, name: str) -> tuple[Section, list[str]]:

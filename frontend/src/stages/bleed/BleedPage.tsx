@@ -1,5 +1,5 @@
 /** Bleed: get the air out, prove that nothing leaks, and prove the plan on stands before the first metre. */
-import styled from 'styled-components';
+import { Columns } from '../../page/Columns';
 import { StagePage, type StageProps } from '../../page/StagePage';
 import { WorkSheet } from '../../page/WorkSheet';
 import { useAwake } from '../../ui/useAwake';
@@ -10,22 +10,6 @@ import { Stand } from './Stand';
 import { useBleed } from './useBleed';
 import { Watch } from './Watch';
 
-const Body = styled.div`
-  display: grid;
-  grid-template-columns: minmax(0, 1fr);
-  > div > section + section,
-  &:not([data-wide]) > div + div {
-    border-top: var(--r-hair) solid var(--ink);
-  }
-  &[data-wide] {
-    grid-template-columns: minmax(0, 5fr) minmax(0, 6fr);
-  }
-  &[data-wide] > div + div {
-    border-left: var(--r-hair) solid var(--rule);
-    padding-left: var(--s16);
-    margin-left: var(--s16);
-  }
-`;
 const NO_TARGETS: [] = [];
 
 export function BleedPage({ job, view: stored, stages }: StageProps<'bleed'>) {
@@ -58,7 +42,7 @@ export function BleedPage({ job, view: stored, stages }: StageProps<'bleed'>) {
           steps={steps}
           cautions={`Brake fluid eats paint, skin and eyes: glasses, gloves, water at hand. Stands on hard ground. Look at every opened joint twice: after the hold, and after the first drive. ${view.certified ? 'Aircraft: by certified persons only.' : ''}`}
         >
-          <Body data-wide={wide || undefined}>
+          <Columns data-wide={wide || undefined}>
             <div>
               <section aria-label="Screws">
                 <h2>
@@ -95,7 +79,7 @@ export function BleedPage({ job, view: stored, stages }: StageProps<'bleed'>) {
                 <Stand key={view.setup} bleed={bleed} />
               </section>
             </div>
-          </Body>
+          </Columns>
         </WorkSheet>
       )}
     </StagePage>

@@ -3,43 +3,30 @@ import { useState } from 'react';
 import { Input, Label, ToggleButton } from 'react-aria-components';
 import styled from 'styled-components';
 import { Mark } from '../../ui/Mark';
+import { Panel } from '../../ui/Panel';
 import { PlainField } from '../../ui/PlainField';
 import { PressButton } from '../../ui/PressButton';
 import { ToggleRow } from '../../ui/ToggleRow';
 import { capital } from '../../units/format';
 import type { Bleed } from './useBleed';
 
-const Box = styled.div`
-  display: grid;
-  grid-template-columns: minmax(0, 1fr);
-  gap: var(--s8);
-  .said {
-    display: flex;
-    gap: var(--s6);
-    font-weight: var(--w-strong);
-  }
-  .said svg {
-    flex: none;
-  }
+const Box = styled(Panel)`
   form {
     display: flex;
     flex-wrap: wrap;
     gap: var(--s6) var(--s12);
     align-items: end;
   }
-  ul {
-    list-style: none;
-    margin: 0;
-    padding: 0;
+  ul,
+  .who {
     font: var(--w-firm) var(--t-text) / var(--read) var(--text);
+  }
+  li[data-out] span,
+  .who {
+    color: var(--ink-2);
   }
   li[data-out] span {
     text-decoration: line-through;
-    color: var(--ink-2);
-  }
-  .who {
-    font: var(--w-firm) var(--t-text) / var(--tight) var(--text);
-    color: var(--ink-2);
   }
 `;
 export function Holds({ bleed }: { bleed: Bleed }) {

@@ -2,28 +2,13 @@
 import styled from 'styled-components';
 import type { LookView, WatchedJoint } from '../../api/types';
 import { Mark } from '../../ui/Mark';
+import { Panel } from '../../ui/Panel';
 import { PressButton } from '../../ui/PressButton';
 import { useSigner } from '../../ui/signer';
 import { capital } from '../../units/format';
 import type { Bleed } from './useBleed';
 
-const Box = styled.div`
-  display: grid;
-  grid-template-columns: minmax(0, 1fr);
-  gap: var(--s8);
-  .said {
-    display: flex;
-    gap: var(--s6);
-    font-weight: var(--w-strong);
-  }
-  .said svg {
-    flex: none;
-  }
-  ul {
-    list-style: none;
-    margin: 0;
-    padding: 0;
-  }
+const Box = styled(Panel)`
   li {
     display: grid;
     grid-template-columns: minmax(0, 1fr) auto;
@@ -36,12 +21,6 @@ const Box = styled.div`
   li b {
     font: var(--w-strong) var(--t-name) / var(--snug) var(--letter);
     display: block;
-  }
-  .presses {
-    display: flex;
-    flex-wrap: wrap;
-    gap: var(--s4);
-    justify-content: flex-end;
   }
 `;
 const WHEN = { hold: 'after the hold', drive: 'after the first drive' } as const;

@@ -4,22 +4,14 @@ import { Input, Label } from 'react-aria-components';
 import styled from 'styled-components';
 import type { FileEdit, TroubleView, WorkStep } from '../../api/types';
 import { Choose } from '../../ui/Choose';
+import { Panel } from '../../ui/Panel';
 import { PlainField } from '../../ui/PlainField';
 import { PressButton } from '../../ui/PressButton';
 import { Tick } from '../../ui/Tick';
 import { capital } from '../../units/format';
 import type { Build } from './useBuild';
 
-const Box = styled.div`
-  display: grid;
-  grid-template-columns: minmax(0, 1fr);
-  gap: var(--s8);
-  .row {
-    display: flex;
-    flex-wrap: wrap;
-    gap: var(--s6) var(--s14);
-    align-items: end;
-  }
+const Box = styled(Panel)`
   form .row > :first-child {
     flex: 1 1 220px;
   }

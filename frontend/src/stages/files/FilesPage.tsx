@@ -6,6 +6,7 @@ import { useSteps } from '../../api/changes';
 import { usePage } from '../../api/pages';
 import { useKeeper, useRecorder } from '../../api/records';
 import { lentCopy } from '../../api/remarks';
+import { Columns } from '../../page/Columns';
 import { Missing } from '../../page/Missing';
 import { StagePage, type StageProps } from '../../page/StagePage';
 import { WorkSheet } from '../../page/WorkSheet';
@@ -16,21 +17,7 @@ import { Drawing } from './Drawing';
 import { drawnLine } from './line';
 import { Remarks } from './Remarks';
 
-const Body = styled.div`
-  display: grid;
-  grid-template-columns: minmax(0, 1fr);
-  > div > section + section,
-  &:not([data-wide]) > div + div {
-    border-top: var(--r-hair) solid var(--ink);
-  }
-  &[data-wide] {
-    grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
-  }
-  &[data-wide] > div + div {
-    border-left: var(--r-hair) solid var(--rule);
-    padding-left: var(--s16);
-    margin-left: var(--s16);
-  }
+const Body = styled(Columns)`
   dl {
     margin: 0;
     font: var(--w-firm) var(--t-text) / var(--read) var(--text);

@@ -4,18 +4,11 @@ import { FileTrigger } from 'react-aria-components';
 import styled from 'styled-components';
 import type { Recorder } from '../../api/records';
 import { useRemarks } from '../../api/remarks';
+import { Panel } from '../../ui/Panel';
 import { PressButton } from '../../ui/PressButton';
 import { counted, moment } from '../../units/format';
 
-const Box = styled.div`
-  display: grid;
-  grid-template-columns: minmax(0, 1fr);
-  gap: var(--s8);
-  ul {
-    list-style: none;
-    margin: 0;
-    padding: 0;
-  }
+const Box = styled(Panel)`
   li {
     display: grid;
     grid-template-columns: minmax(0, 1fr) auto;

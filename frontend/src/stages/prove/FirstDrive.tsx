@@ -3,26 +3,12 @@ import { useMemo } from 'react';
 import styled from 'styled-components';
 import { laidOver, useUnsent } from '../../api/records';
 import { Mark } from '../../ui/Mark';
+import { Panel } from '../../ui/Panel';
 import { useSigner } from '../../ui/signer';
 import { Tick } from '../../ui/Tick';
 import type { Prove } from './useProve';
 
-const Box = styled.div`
-  display: grid;
-  grid-template-columns: minmax(0, 1fr);
-  gap: var(--s6);
-  .gate {
-    display: flex;
-    gap: var(--s6);
-  }
-  .gate svg {
-    flex: none;
-  }
-  ol {
-    list-style: none;
-    margin: 0;
-    padding: 0;
-  }
+const Box = styled(Panel)`
   li {
     border-bottom: var(--r-hair) solid var(--rule);
     padding: var(--s4) 0;
@@ -55,12 +41,12 @@ export function FirstDrive({ prove }: { prove: Prove }) {
   return (
     <Box>
       {drive.gate !== '' && (
-        <p className="gate">
+        <p className="said">
           <Mark state="caution" size={16} />
-          {drive.gate}
+          <span>{drive.gate}</span>
         </p>
       )}
-      <ol aria-label={`First drive of ${drive.setup}`}>
+      <ol className="steps" aria-label={`First drive of ${drive.setup}`}>
         {steps.map(({ id, words, stop, done }) => (
           <li key={id}>
             <Tick on={done !== null} onChange={(on) => void turn(id, on, done?.key ?? null)}>

@@ -1,30 +1,18 @@
 /** A row of stops driven one after another: the rotors by the heat model beside what was read, and the bite from stop to stop. */
-import styled from 'styled-components';
 import type { RowView } from '../../api/types';
 import { BedHeat } from '../../charts/BedHeat';
 import { DataTable } from '../../ui/DataTable';
 import { Mark } from '../../ui/Mark';
+import { Panel } from '../../ui/Panel';
 import { useWidth } from '../../ui/useWidth';
 
-const Box = styled.div`
-  display: grid;
-  grid-template-columns: minmax(0, 1fr);
-  gap: var(--s6);
-  .said {
-    display: flex;
-    gap: var(--s6);
-  }
-  .said svg {
-    flex: none;
-  }
-`;
 const degrees = (value: number | null | undefined) => (value == null ? '' : `${Math.round(value)} °C`);
 
 export function Row({ row }: { row: RowView }) {
   const [ref, width] = useWidth<HTMLDivElement>(700);
   const read = row.stops.some((s) => row.stations.some((name) => s.rotors[name]?.read_c != null));
   return (
-    <Box ref={ref}>
+    <Panel ref={ref}>
       {row.sentence !== '' && (
         <p className="said">
           <Mark state={row.level} size={18} />
@@ -68,6 +56,6 @@ export function Row({ row }: { row: RowView }) {
           ])}
         />
       )}
-    </Box>
+    </Panel>
   );
 }
