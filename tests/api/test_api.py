@@ -9,7 +9,7 @@ from unittest import mock
 from fastapi.testclient import TestClient
 from kobrix.api.app import create_app
 from kobrix.api.jobs import Changed
-from kobrix.api.shapes import CardOut, ExampleOut, JobOut, StageOut
+from kobrix.api.shapes import CardOut, ExampleOut, FileLook, JobOut, StageOut
 from kobrix.cli.serve import fill
 from kobrix.fileformat.files import LARGEST_BYTES
 from kobrix.stages.size.shapes import SizeView
@@ -129,6 +129,24 @@ class Jobs(ApiCase):
 
     def test_a_job_file_goes_out_as_it_came_in(self) -> None:
         self.assertEqual(self.client.get("/api/jobs/1/file").json(), demo_document())
+
+
+class Look(ApiCase):
+    def test_a_file_is_looked_at_and_nothing_is_stored(self) -> None:
+        document = demo_document()
+        told = self.client.post("/api/jobs/look", json=document).json()
+        conforms(FileLook, told)
+        kinds = [r["kind"] for r in document["records"]]
+        self.assertEqual(
+            told, {"kind": "job", "name": document["name"], "vehicle": "car", "setups": ["as found", "plan A", "plan B"],
+                   "records": len(kinds), "stops": kinds.count("stop"), "traces": 0, "twin": True},
+        )  # fmt: skip
+        document["name"] = "another"
+        self.assertFalse(self.client.post("/api/jobs/look", json=document).json()["twin"])
+        setup = self.client.post("/api/jobs/look", json=example_document()).json()
+        self.assertEqual((setup["kind"], setup["setups"], setup["records"]), ("setup", ["as found", "plan A"], 0))
+        self.assertEqual(self.client.post("/api/jobs/look", content=b"{").status_code, 422)
+        self.assertEqual(len(self.client.get("/api/jobs").json()), 1)
 
 
 class Refusals(ApiCase):

@@ -56,6 +56,11 @@ class UiCase(unittest.TestCase):
         expect(page.get_by_role("textbox", name="Push")).to_be_visible()  # the line comes first, the fields a frame later
         return page
 
+    def open_file(self, file: Any) -> None:
+        """Choose a file on the wall, and put what is in it there."""
+        self.page.locator("input[type=file]").set_input_files(file)
+        self.page.get_by_role("button", name="Put it on the wall").click()
+
     def tick(self, name: str, on: bool = True, page: Page | None = None) -> None:
         """Press the checkbox of that name unless it stands so already, and wait until it does."""
         box = (page or self.page).get_by_role("checkbox", name=name)

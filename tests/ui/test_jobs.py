@@ -4,6 +4,7 @@ import json
 import re
 import unittest
 from pathlib import Path
+from typing import Any
 
 from kobrix.evaluate.entries.sheet import measure_sheet
 from kobrix.fileformat import files
@@ -62,9 +63,16 @@ class Wall(UiCase):
         self.assertTrue(saved.value.suggested_filename.endswith(".kobrix.json"), saved.value.suggested_filename)
         document = json.loads(Path(path).read_text(encoding="utf-8"))
         self.assertEqual(document["plans"][0]["systems"][0]["cylinder"]["bore_mm"], "3/4 in")
-        page.locator("input[type=file]").set_input_files(
-            {"name": "a.kobrix.json", "mimeType": "application/json", "buffer": json.dumps(document).encode()}
-        )
+        file: Any = {"name": "a.kobrix.json", "mimeType": "application/json", "buffer": json.dumps(document).encode()}
+        page.locator("input[type=file]").set_input_files(file)
+        told = page.get_by_role("group", name="What is in the file")
+        records, stops = len(document["records"]), sum(r["kind"] == "stop" for r in document["records"])
+        expect(told).to_contain_text(f"a job of a car: as found, plan A, plan B; {records} records, {stops} stops among them.")
+        expect(told).to_contain_text("A job of this name is on the wall already: it stays as it is, beside it.")
+        self.axe()
+        told.get_by_role("button", name="Leave it").click()
+        self.assertEqual(len(page.request.get(f"{self.url}/api/jobs").json()), 1)
+        self.open_file(file)
         expect(page).to_have_url(re.compile("/jobs/2/size"))
         first, second = (page.request.get(f"{self.url}/api/jobs/{n}").json()["document"] for n in (1, 2))
         self.assertEqual(first, second)

@@ -18,7 +18,7 @@ class EveryLayout(UiCase):
         page = self.page
         for path, heads in zip(SETUPS, (("Foot",), ("Hand, foot",), ("Foot",), ("Foot",)), strict=True):
             page.goto(f"{self.url}/jobs")
-            page.locator("input[type=file]").set_input_files(str(path))
+            self.open_file(str(path))
             expect(page.get_by_role("img", name="Force line")).to_be_visible()
             expect(page.get_by_role("button", name=f"{heads[0]}: working")).to_be_visible()
             for switch in page.get_by_role("group", name="What is pressed").or_(
@@ -35,9 +35,7 @@ class EveryLayout(UiCase):
         document = demo_document()
         del document["plans"][0]["systems"][0]["cylinder"]["bore_mm"]
         self.page.goto(f"{self.url}/jobs")
-        self.page.locator("input[type=file]").set_input_files(
-            {"name": "a.json", "mimeType": "application/json", "buffer": json.dumps(document).encode()}
-        )
+        self.open_file({"name": "a.json", "mimeType": "application/json", "buffer": json.dumps(document).encode()})
         expect(self.page.get_by_role("heading", name="1 to go")).to_be_visible()
         expect(self.page.get_by_role("textbox", name="bore", exact=True)).to_have_value("")
         self.page.get_by_role("radio", name=re.compile("Plan B")).click()
@@ -73,9 +71,7 @@ class OtherShapes(UiCase):
         plan = document["plans"][0]
         document["plans"] = [{**plan, "name": f"plan number {i} of a patient builder"} for i in range(9)]
         self.page.goto(f"{self.url}/jobs")
-        self.page.locator("input[type=file]").set_input_files(
-            {"name": "a.json", "mimeType": "application/json", "buffer": json.dumps(document).encode()}
-        )
+        self.open_file({"name": "a.json", "mimeType": "application/json", "buffer": json.dumps(document).encode()})
         expect(self.page.get_by_role("img", name="Force line")).to_be_visible()
         for width, height in ((1280, 800), PHONE):
             self.page.set_viewport_size({"width": width, "height": height})

@@ -338,7 +338,7 @@ class Jobs(UiCase):
         expect(self.page.get_by_role("alert")).to_contain_text("bad.json: Line 1")
         from tests.cases import EXAMPLES
 
-        chooser.set_input_files(str(EXAMPLES / "setup.json"))
+        self.open_file(str(EXAMPLES / "setup.json"))
         expect(self.page.get_by_role("img", name="Force line")).to_be_visible()
         expect(self.page).to_have_url(re.compile("/jobs/2/size"))
         self.no_errors(REFUSED)

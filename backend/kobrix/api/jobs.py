@@ -19,7 +19,7 @@ from kobrix.api.devices import who
 from kobrix.api.dossier import dossier_of
 from kobrix.api.edits import edits_of, named_by_their_fields, own_edits
 from kobrix.api.requests import ChangeIn, NewJobIn, ShowIn, StepIn, TryIn
-from kobrix.api.shapes import CardOut, ExampleOut, JobLine, JobOut, StageOut
+from kobrix.api.shapes import CardOut, ExampleOut, FileLook, JobLine, JobOut, StageOut
 from kobrix.api.tables import tables_of
 from kobrix.api.whole_record import pictures_of, record_of
 from kobrix.core.errors import BadFile, Damaged, KobrixError, NotFound
@@ -144,6 +144,24 @@ def _add(path: Path, text: bytes) -> Response:
     value = files.read_file(files.parse_json(text))
     job = files.as_job(value) if isinstance(value, Setup) else value
     return _stored_new(path, job)
+
+
+@router.post("/look", response_model=FileLook)
+async def look_at_file(request: Request, path: Database) -> Response:
+    """What a file of the open format holds, before it is opened: it is read and checked whole, and nothing is stored."""
+    return await to_thread(_looked_at, path, await request.body())
+
+
+def _looked_at(path: Path, text: bytes) -> Response:
+    value = files.read_file(files.parse_json(text))
+    job = files.as_job(value) if isinstance(value, Setup) else value
+    with open_db(path) as db:
+        names = {stored.name for stored in jobs.all_jobs(db)}
+    told: FileLook = {
+        "kind": "setup" if isinstance(value, Setup) else "job", "name": job.name, "vehicle": job.vehicle.kind, "setups": job.names,
+        "records": len(job.records), "stops": sum(r.kind == "stop" for r in job.records), "traces": len(job.traces), "twin": job.name in names,
+    }  # fmt: skip
+    return as_json(told)
 
 
 def _stored_new(path: Path, job: Job) -> Response:

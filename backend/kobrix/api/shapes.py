@@ -10,6 +10,20 @@ from kobrix.stages.common import Progress
 from kobrix.stages.size.shapes import Card
 
 
+class FileLook(TypedDict):
+    """What is in a file before it is opened: its name and setups, how many records, stops and recordings; `twin`: a job on the wall
+    has that name already, and stays."""
+
+    kind: Literal["job", "setup"]
+    name: str
+    vehicle: str
+    setups: list[str]
+    records: int
+    stops: int
+    traces: int
+    twin: bool
+
+
 class JobLine(TypedDict):
     """A job in the list."""
 

@@ -88,6 +88,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Look At File
+         * @description What a file of the open format holds, before it is opened: it is read and checked whole, and nothing is stored.
+         */
+        post: operations["look_at_file_api_jobs_look_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/new": {
         parameters: {
             query?: never;
@@ -2764,6 +2784,32 @@ export interface components {
             count: number;
             /** Only */
             only: number;
+        };
+        /**
+         * FileLook
+         * @description What is in a file before it is opened: its name and setups, how many records, stops and recordings; `twin`: a job on the wall
+         *     has that name already, and stays.
+         */
+        FileLook: {
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "job" | "setup";
+            /** Name */
+            name: string;
+            /** Vehicle */
+            vehicle: string;
+            /** Setups */
+            setups: string[];
+            /** Records */
+            records: number;
+            /** Stops */
+            stops: number;
+            /** Traces */
+            traces: number;
+            /** Twin */
+            twin: boolean;
         };
         /**
          * Finding
@@ -6746,6 +6792,80 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["JobOut"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Request Entity Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["Problem"];
+                };
+            };
+        };
+    };
+    look_at_file_api_jobs_look_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FileLook"];
                 };
             };
             /** @description Forbidden */

@@ -66,17 +66,20 @@ export const useStages = (id: number, revision: number, recorded = 0) =>
     queryFn: () => answered(() => client.GET('/api/jobs/{job_id}/stages', ofJob(id))),
   });
 
+/** A file as it stands, to a place that takes one. */
+const asFile = (text: string) => ({
+  body: text as never,
+  bodySerializer: (body: unknown) => body as string,
+  headers: { 'Content-Type': 'application/json' },
+});
+
+/** What is in a file, before it is opened. */
+export const lookAtFile = (text: string) => answered(() => client.POST('/api/jobs/look', asFile(text)));
+
 export function useAddJob() {
   const queries = useQueryClient();
   return useMutation({
-    mutationFn: (text: string) =>
-      answered(() =>
-        client.POST('/api/jobs', {
-          body: text as never,
-          bodySerializer: (body: unknown) => body as string,
-          headers: { 'Content-Type': 'application/json' },
-        }),
-      ),
+    mutationFn: (text: string) => answered(() => client.POST('/api/jobs', asFile(text))),
     onSuccess: () => queries.invalidateQueries({ queryKey: keys.jobs }),
   });
 }

@@ -94,6 +94,7 @@ export type PairView = Shapes['PairView'];
 export type BuildView = Shapes['BuildView'];
 export type DayView = Shapes['DayView'];
 export type SeenView = Shapes['SeenView'];
+export type FileLook = Shapes['FileLook'];
 export type TroubleView = Shapes['TroubleView'];
 export type WorkStep = Shapes['WorkStep'];
 export type OrderView = Shapes['OrderView'];

@@ -1,9 +1,6 @@
 /** The jobs on this machine, and a file to begin another with. */
-import { useState } from 'react';
-import { Button, DropZone, FileTrigger, type FileDropItem } from 'react-aria-components';
-import { useNavigate } from 'react-router';
 import styled from 'styled-components';
-import { useAddJob, useJobs, usePutAway } from '../../api/jobs';
+import { useJobs, usePutAway } from '../../api/jobs';
 import { NotStored } from '../StageRoute';
 import { Wordmark } from '../../page/Wordmark';
 import { Backups } from './Backups';
@@ -11,6 +8,7 @@ import { Devices, Examples, PutAway } from './Drawer';
 import { Empty } from './Empty';
 import { JobCard } from './JobCard';
 import { NewJob } from './NewJob';
+import { OpenFile } from './OpenFile';
 
 const Page = styled.div`
   max-width: 1280px;
@@ -60,24 +58,6 @@ const Sheets = styled.ul`
   grid-template-columns: repeat(auto-fill, minmax(min(100%, 280px), 1fr));
   gap: var(--s16);
 `;
-const Drop = styled(DropZone)`
-  border: var(--r-outline) dashed var(--ink-2);
-  padding: var(--s16);
-  p {
-    color: var(--ink-2);
-    margin: var(--s4) 0 var(--s10);
-  }
-  button {
-    border: var(--r-outline) solid var(--ink);
-    background: none;
-    min-height: var(--target);
-    padding: 0 var(--s16);
-    font: var(--w-strong) var(--t-head) / var(--one) var(--text);
-  }
-  &[data-drop-target] {
-    background: var(--sunk);
-  }
-`;
 const Wrong = styled.p`
   &&& {
     color: var(--danger);
@@ -88,20 +68,7 @@ const Wrong = styled.p`
 
 export function JobsPage() {
   const jobs = useJobs();
-  const add = useAddJob();
   const { away, back } = usePutAway();
-  const go = useNavigate();
-  const [wrong, setWrong] = useState<string | null>(null);
-  const open = async (file: File | undefined) => {
-    if (!file) return;
-    setWrong(null);
-    try {
-      const job = await add.mutateAsync(await file.text());
-      void go(`/jobs/${job.id}/size`);
-    } catch (error) {
-      setWrong(`${file.name}: ${error instanceof Error ? error.message : 'it cannot be read'}`);
-    }
-  };
   return (
     <Page>
       <NotStored />
@@ -124,22 +91,7 @@ export function JobsPage() {
           <PutAway onBack={(id) => back.mutate(id)} />
           <Devices />
           <Examples />
-          <Drop
-            onDrop={(event) => {
-              const item = event.items.find((i): i is FileDropItem => i.kind === 'file');
-              void item?.getFile().then(open);
-            }}
-          >
-            <h2>Open a file</h2>
-            <p>
-              Drop a .kobrix.json here, or choose one: a job or a single setup. It is checked first, and never
-              overwrites a job.
-            </p>
-            <FileTrigger acceptedFileTypes={['application/json', '.json']} onSelect={(files) => void open(files?.[0])}>
-              <Button>Choose a file</Button>
-            </FileTrigger>
-            {wrong && <Wrong role="alert">{wrong}</Wrong>}
-          </Drop>
+          <OpenFile />
           <Backups />
         </div>
         <NewJob />
