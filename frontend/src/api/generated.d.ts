@@ -4022,6 +4022,22 @@ export interface components {
             answers: components["schemas"]["Asked"][];
         };
         /**
+         * OldBrake
+         * @description What stands there as found, to be drawn behind: its rotor or drum [mm], and the caliper's outline where that was measured.
+         */
+        OldBrake: {
+            /** Words */
+            words: string;
+            /** Radius Mm */
+            radius_mm: number | null;
+            /** Thickness Mm */
+            thickness_mm: number | null;
+            /** Hat Offset Mm */
+            hat_offset_mm: number | null;
+            /** Outline */
+            outline: number[][];
+        };
+        /**
          * OrderView
          * @description The order of the groups: every half-done state, and the best way through them; empty where the systems are not the same.
          */
@@ -5162,6 +5178,7 @@ export interface components {
             shim_needed_mm: number | null;
             /** Effective Radius Mm */
             effective_radius_mm: number | null;
+            old: components["schemas"]["OldBrake"] | null;
         };
         /**
          * SeenView

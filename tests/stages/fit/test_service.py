@@ -39,6 +39,15 @@ def fitted(document: dict[str, Any], name: str = "plan A") -> Any:
 
 
 class EveryVehicle(unittest.TestCase):
+    def test_what_stands_there_as_found_is_known_behind_the_new(self) -> None:
+        job = demo_job()
+        front, rear = fit_of(job, 0, "plan A")["sections"]
+        assert front["old"] is not None and rear["old"] is not None
+        self.assertEqual((front["old"]["words"], front["old"]["radius_mm"]), ("rotor 240 mm", 120.0))
+        self.assertRegex(rear["old"]["words"], "^drum ")
+        self.assertIsNone(rear["old"]["thickness_mm"])
+        self.assertEqual([s["old"] for s in fit_of(job, 0, "as found")["sections"]], [None, None])
+
     def test_every_setup_of_every_layout_is_mapped_and_has_its_shape(self) -> None:
         for job in every_layout():
             for name in job.names:

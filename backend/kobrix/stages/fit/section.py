@@ -12,7 +12,17 @@ from kobrix.fileformat.models import Setup
 from kobrix.fileformat.paths import set_at
 from kobrix.fileformat.quantities import value_of
 from kobrix.fileformat.stations import DiscBrake, Station
-from kobrix.stages.fit.shapes import Axle, GapView, HoseView, Level, SectionField, SectionGroup, SectionMend, SectionView
+from kobrix.stages.fit.shapes import (
+    Axle,
+    GapView,
+    HoseView,
+    Level,
+    OldBrake,
+    SectionField,
+    SectionGroup,
+    SectionMend,
+    SectionView,
+)
 
 _FIELDS: tuple[tuple[SectionGroup, str, str, str, bool], ...] = (
     ("wheel", "rim_diameter_mm", "rim diameter", "as stamped on the rim, such as 15 in", True),
@@ -181,6 +191,7 @@ def section_view(station: Station, title: str, section: WheelSection | None) -> 
         "needs": [f["label"] for f in fields if f["wanted"] and not f["text"]], "refused": "", "gaps": [], "least": None, "level": None,
         "sentence": "", "mends": [], "stud": None, "profile": [], "outline": [], "rotor_radius_mm": None, "rotor_thickness_mm": None,
         "hat_offset_mm": None, "pad": None, "shim_needed_mm": None, "effective_radius_mm": None,
+        "old": None,
     }  # fmt: skip
     if isinstance(brake, DiscBrake):
         view["rotor_radius_mm"] = (
@@ -218,6 +229,25 @@ def section_view(station: Station, title: str, section: WheelSection | None) -> 
 def _drawn(asked: Clearance) -> tuple[list[list[float]], list[list[float]]]:
     face = -(asked.hat + asked.spacer)
     return [[x + face, r] for x, r in asked.profile], [[x, r] for x, r in outline_of(asked)]
+
+
+def old_of(found: Setup, sections: dict[Axle, WheelSection], axle: Axle) -> OldBrake | None:
+    """The brake of an `axle` as found, as far as it is known; None where there is none."""
+    station = next((s for system in found.systems for s in system.stations if s.axle == axle), None)
+    if station is None:
+        return None
+    own, brake = section_view(station, "", sections.get(axle)), station.brake
+    if isinstance(brake, DiscBrake):
+        radius, thick = own["rotor_radius_mm"], own["rotor_thickness_mm"]
+        words_ = "" if radius is None else f"rotor {2 * radius:g} mm"
+    else:
+        radius = None if brake.drum_diameter_mm is None else value_of(brake.drum_diameter_mm, "drum_diameter_mm") / 2
+        thick, words_ = None, "" if radius is None else f"drum {2 * radius:g} mm"
+    if not words_ and not own["outline"]:
+        return None
+    return {
+        "words": words_, "radius_mm": radius, "thickness_mm": thick, "hat_offset_mm": own["hat_offset_mm"], "outline": own["outline"],
+    }  # fmt: skip
 
 
 def try_card_of(setup: Setup, sections: dict[Axle, WheelSection], axle: Axle) -> TryCard:

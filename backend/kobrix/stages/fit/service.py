@@ -19,7 +19,7 @@ from kobrix.stages.fit.cutlist import cutlist_of
 from kobrix.stages.fit.parking import parking_view
 from kobrix.stages.fit.parts import parts_list
 from kobrix.stages.fit.plates import drawing_of, plate_view
-from kobrix.stages.fit.section import hose_view, sections_of, try_card_of
+from kobrix.stages.fit.section import hose_view, old_of, sections_of, try_card_of
 from kobrix.stages.fit.shapes import Axle, Candidate, FitView, HandIn, HandOut, JointView
 
 _NO_JOINT = Joint()
@@ -53,6 +53,10 @@ def fit_of(job: Job, revision: int, name: str, today: date | None = None) -> Fit
     here = {row["part"] for row in parts["rows"] if row["count"] and row["missing"] == 0}
     joints = _joints(fitting, placed, here)
     sections = sections_of(setup, fitting.sections or {})
+    if name != AS_FOUND:
+        before = _fitting(job, AS_FOUND).sections or {}
+        for section in sections:
+            section["old"] = old_of(job.setup(AS_FOUND), before, section["axle"])
     hoses = [hose_view(section["axle"], section["title"], (fitting.hoses or {}).get(section["axle"])) for section in sections]
     bad = [*(j["level"] for j in joints), *(s["level"] for s in sections), *(h["level"] for h in hoses)]
     return {

@@ -170,6 +170,16 @@ class SectionMend(TypedDict):
     edits: list[Edit]
 
 
+class OldBrake(TypedDict):
+    """What stands there as found, to be drawn behind: its rotor or drum [mm], and the caliper's outline where that was measured."""
+
+    words: str
+    radius_mm: float | None
+    thickness_mm: float | None
+    hat_offset_mm: float | None
+    outline: list[list[float]]
+
+
 class SectionView(TypedDict):
     """The wheel of one axle cut through the brake: the sizes, and the gaps where they are known; points are [x, r] in mm."""
 
@@ -193,6 +203,7 @@ class SectionView(TypedDict):
     pad: list[float] | None
     shim_needed_mm: float | None
     effective_radius_mm: float | None
+    old: OldBrake | None
 
 
 class HoseView(TypedDict):

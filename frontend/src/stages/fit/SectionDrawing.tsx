@@ -7,15 +7,45 @@ const WALL = 5; // a wheel's wall as it is drawn, mm
 const TOP = 34;
 const FOOT = 26;
 
+interface OldBrakeProps {
+  old: NonNullable<SectionView['old']>;
+  centre: number | null;
+  floor: number;
+  at: (p: readonly number[]) => Point;
+}
+/** What stands there as found, dashed behind the new: where its middle is not measured it stands at the new one's. */
+function OldBrake({ old, centre, floor, at }: OldBrakeProps) {
+  const { radius_mm: radius, thickness_mm: thick, outline } = old;
+  const half = (thick ?? 0) / 2;
+  const edge =
+    radius === null || centre === null || radius <= floor
+      ? ''
+      : half > 0
+        ? poly([
+            at([centre - half, floor]),
+            at([centre - half, radius]),
+            at([centre + half, radius]),
+            at([centre + half, floor]),
+          ])
+        : poly([at([centre - 30, radius]), at([centre + 30, radius])]);
+  return (
+    <>
+      {edge !== '' && <Path d={edge} as="found" />}
+      {outline.length > 0 && <Path d={`${poly(outline.map(at))}Z`} as="found" />}
+    </>
+  );
+}
+
 export function SectionDrawing({ section, width, height }: { section: SectionView; width: number; height: number }) {
   const { profile, outline, rotor_radius_mm: rotor } = section;
-  const points = [...profile, ...outline];
+  const { old } = section;
+  const points = [...profile, ...outline, ...(old?.outline ?? [])];
   if (points.length === 0) return null;
   const xs = points.map((p) => p[0] ?? 0);
   const rs = points.map((p) => p[1] ?? 0);
   const x0 = Math.min(...xs) - 14;
   const x1 = Math.max(...xs) + 14;
-  const r1 = Math.max(...rs, rotor ?? 0) + WALL + 6;
+  const r1 = Math.max(...rs, rotor ?? 0, old?.radius_mm ?? 0) + WALL + 6;
   const r0 = Math.max(0, Math.min(...outline.map((p) => p[1] ?? 0)) - 26);
   const scale = Math.min((width - 170) / (x1 - x0), (height - TOP - FOOT) / (r1 - r0));
   const left = (width - (x1 - x0) * scale) / 2;
@@ -64,6 +94,7 @@ export function SectionDrawing({ section, width, height }: { section: SectionVie
         />
       )}
       <Path d={`${poly(body)}Z`} as="edge" />
+      {old && <OldBrake old={old} centre={old.hat_offset_mm ?? centre} floor={r0} at={at} />}
       {barrel && (
         <>
           <Ring x={at(barrel.at ?? [])[0]} y={top} r={3.5} as={`mark-line ${barrel.level}`} />
@@ -99,7 +130,7 @@ export function SectionDrawing({ section, width, height }: { section: SectionVie
         </>
       )}
       <Words x={4} y={height - 6} as="label-quiet">
-        {`outboard at the left; the axle ${Math.round(r0)} mm below`}
+        {`outboard at the left; the axle ${Math.round(r0)} mm below${old && old.words !== '' ? `; dashed: as found, ${old.words}` : ''}`}
       </Words>
     </svg>
   );
