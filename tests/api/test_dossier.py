@@ -46,6 +46,19 @@ class Page(ApiCase):
         self.assertIn("85 Nm (bracket sheet) R. H.", text)
         self.assertIn("tightened, value unknown", text)
 
+    def test_the_code_at_its_head_stands_clear_of_the_words(self) -> None:
+        page = PdfReader(io.BytesIO(self.client.get("/api/jobs/1/dossier.pdf").content)).pages[0]
+        annotations: Any = page["/Annots"]
+        (note,) = annotations
+        left, below, _, _ = (float(v) for v in note.get_object()["/Rect"])
+        words: list[tuple[float, float, str]] = []
+        page.extract_text(visitor_text=lambda text, _cm, at, _font, _size: words.append((at[4], at[5], text.strip())))
+        # Beside the code stand the title and its line, which end before it; all else begins below it.
+        high = [text for _, y, text in words if text and y > below]
+        self.assertTrue(high[0].startswith("Brake change"))
+        self.assertNotIn("21 of 21 critical joints are not signed.", high)
+        self.assertGreater(left, 0.8 * float(page.mediabox.width))
+
     def test_as_found_changes_nothing_and_an_unknown_setup_is_not_there(self) -> None:
         self.assertIn("Nothing against the vehicle as found.", self.text("?setup=as+found"))
         self.problem(self.client.get("/api/jobs/1/dossier.pdf?setup=plan+Q"), 404, "plan Q")

@@ -7,7 +7,12 @@ from typing import TYPE_CHECKING
 if TYPE_CHECKING:
     from fpdf import FPDF
 
-MARGIN, CODE, PICTURE = 14.0, 17.0, 78.0  # mm: around the sheet, the code's side, a photograph with its words
+MARGIN, CODE, CODE_TOP, PICTURE = (
+    14.0,
+    15.0,
+    7.0,
+    78.0,
+)  # mm: around the sheet, the code's side and top, a photograph with its words
 _PLAIN = str.maketrans(
     {"’": "'", "‘": "'", "“": '"', "”": '"', "–": "-", "—": "-", "−": "-", "≥": ">=", "≤": "<=", "→": "to", "…": "..."}
 )
@@ -57,7 +62,7 @@ def _code(pdf: "FPDF", link: str) -> None:
 
     rows = [list(row) for row in segno.make(link, micro=False, error="m").matrix]
     side = CODE / len(rows)
-    left, top = pdf.w - MARGIN - CODE, 9.0
+    left, top = pdf.w - MARGIN - CODE, CODE_TOP
     pdf.set_fill_color(0, 0, 0)
     for y, row in enumerate(rows):
         for x, dark in enumerate(row):
@@ -89,11 +94,12 @@ def as_pdf(dossier: Dossier) -> bytes:
 
         def header(self) -> None:
             """The title on every sheet."""
+            beside = self.epw - CODE - 3 if dossier.link and self.page_no() == 1 else 0
             self.set_font("Helvetica", "B", 13)
-            self.multi_cell(0, 6, plain(dossier.title), new_x="LMARGIN", new_y="NEXT")
+            self.multi_cell(beside, 6, plain(dossier.title), new_x="LMARGIN", new_y="NEXT")
             self.set_font("Helvetica", "", 9)
-            self.multi_cell(0, 4.4, plain(dossier.subtitle), new_x="LMARGIN", new_y="NEXT")
-            self.ln(1.5)
+            self.multi_cell(beside, 4.4, plain(dossier.subtitle), new_x="LMARGIN", new_y="NEXT")
+            self.ln(1)
 
         def footer(self) -> None:
             """Which sheet of how many, and what is asked of the reader."""
@@ -109,6 +115,7 @@ def as_pdf(dossier: Dossier) -> bytes:
     pdf.add_page()
     if dossier.link:
         _code(pdf, dossier.link)
+        pdf.set_y(max(pdf.get_y(), CODE_TOP + CODE + 1))
     for alarm in dossier.alarms:
         pdf.set_font("Helvetica", "B", 10)
         pdf.set_draw_color(160, 15, 46)
@@ -132,7 +139,7 @@ def as_pdf(dossier: Dossier) -> bytes:
                     row = table.row()
                     for cell in cells:
                         row.cell(plain(cell))
-        pdf.ln(1.8)
+        pdf.ln(1.1)
     for picture in dossier.pictures:
         _picture(pdf, picture)
     return bytes(pdf.output())
