@@ -82,6 +82,11 @@ class WithoutDrilling(unittest.TestCase):
         ids = [f["id"] for f in size_of(with_pin("64 mm"))["setups"][1]["findings"]]
         self.assertNotIn("pin_move", ids)
 
+    def test_half_a_millimetre_is_a_move_and_less_is_how_it_was_measured(self) -> None:
+        for pin, moved in (("63.6 mm", False), ("64.4 mm", False), ("63.4 mm", True), ("64.6 mm", True)):
+            ids = [f["id"] for f in size_of(with_pin(pin))["setups"][1]["findings"]]
+            self.assertEqual("pin_move" in ids, moved, pin)
+
 
 if __name__ == "__main__":
     unittest.main()
