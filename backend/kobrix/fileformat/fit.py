@@ -128,13 +128,15 @@ class WheelSection(Sparse):
 
 
 class HoseStrings(Sparse):
-    """Three strings from joint to joint along a hose's way [mm], its rigid ends, and the length that is meant."""
+    """Three strings from joint to joint along a hose's way [mm], its rigid ends, the length that is meant, and how near it comes to what
+    gets hot."""
 
     droop_mm: Annotated[Typed | None, q("droop_mm", 20, 3000)] = None
     bump_mm: Annotated[Typed | None, q("bump_mm", 20, 3000)] = None
     lock_mm: Annotated[Typed | None, q("lock_mm", 20, 3000)] = None
     ends_mm: Annotated[Typed | None, q("ends_mm", 0, 300)] = None
     hose_mm: Annotated[Typed | None, q("hose_mm", 20, 3000)] = None
+    heat_mm: Annotated[Typed | None, q("heat_mm", 0, 2000)] = None
 
 
 class HolePattern(Sparse):

@@ -3344,6 +3344,12 @@ export interface components {
             ends: string;
             /** Hose */
             hose: string;
+            /** Heat */
+            heat: string;
+            /** Heat Level */
+            heat_level: ("good" | "note" | "caution" | "danger") | null;
+            /** Heat Sentence */
+            heat_sentence: string;
             /** Least Mm */
             least_mm: number | null;
             /** Greatest Mm */

@@ -39,6 +39,17 @@ def fitted(document: dict[str, Any], name: str = "plan A") -> Any:
 
 
 class EveryVehicle(unittest.TestCase):
+    def test_how_near_a_hose_comes_to_what_gets_hot_is_noted(self) -> None:
+        for typed, level in (("60 mm", "caution"), ("4 in", "good"), (None, None)):
+            document = demo_document()
+            hose = document["plans"][0]["fit"].setdefault("hoses", {}).setdefault("front", {})
+            if typed is not None:
+                hose["heat_mm"] = typed
+            view = fit_of(files.check(Job, document), 0, "plan A")
+            (own,) = [h for h in view["hoses"] if h["axle"] == "front"]
+            self.assertEqual((own["heat_level"], own["heat_sentence"] == ""), (level, level is None))
+            self.assertEqual(own["level"], "good")  # how long it must be is another question
+
     def test_what_stands_there_as_found_is_known_behind_the_new(self) -> None:
         job = demo_job()
         front, rear = fit_of(job, 0, "plan A")["sections"]

@@ -51,6 +51,7 @@ SWITCH_FORCE = 60.0  # N: a lamp that asks for more comes late, our estimate
 CHANCE_GOOD, CHANCE_NOTE, CHANCE_CAUTION = 0.02, 0.10, 0.30  # of plausible vehicles that break a limit, our estimate
 SAME_BUILT, LEAST_BUILT = 0.02, 0.10  # g: a circuit lost is "so it was built" within, and while so much is left, our estimate
 STROKE_SLACK = 0.002  # m: full stroke beyond the room by less is not told, our estimate
+PIN_MOVED = 0.0005  # m: a pin less far from where it was is the same pin measured twice, our estimate
 PIN_SLACK = 0.001  # m: a window this much short is not empty, our estimate
 WORSE_NOTE, WORSE_CAUTION = 0.02, 0.05  # of the figure as found: what an upgrade may not lose, our estimate
 PAD_MARGIN, FLUID_MARGIN = 50.0, 20.0  # K below the most that is stated, our estimate

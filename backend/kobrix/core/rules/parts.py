@@ -7,7 +7,17 @@ from kobrix.core.physics.chain import Station, System, whole_stroke
 from kobrix.core.physics.disc import Disc
 from kobrix.core.physics.linkage import largest_rod_angle
 from kobrix.core.physics.valves import Passive, Proportioning
-from kobrix.core.rules.limits import HOSE_YEARS, PSI, RATIO_MANUAL, RATIO_POWER, RESIDUAL_DISC, ROD_ANGLE, Bench, Judgement
+from kobrix.core.rules.limits import (
+    HOSE_YEARS,
+    PIN_MOVED,
+    PSI,
+    RATIO_MANUAL,
+    RATIO_POWER,
+    RESIDUAL_DISC,
+    ROD_ANGLE,
+    Bench,
+    Judgement,
+)
 
 _PRACTICE = "common practice"
 
@@ -29,7 +39,7 @@ def pin_move(bench: Bench) -> list[Judgement]:
         if before is None:
             continue
         moved = float(before.control.pivot_to_pin) - float(system.control.pivot_to_pin)
-        if abs(moved) >= 0.0005:
+        if abs(moved) >= PIN_MOVED:
             text = f"Move the cylinder's mounting by the same {abs(moved) * 1e3:.0f} mm{{of}}.", "Else the rod runs crooked."
             out.append(
                 Judgement(

@@ -8,7 +8,7 @@ from kobrix.core.physics.control import pedal_force_for_rod, pin_for_ratio
 from kobrix.core.physics.pedal import pin_window
 from kobrix.core.physics.solved_setup import SolvedSetup
 from kobrix.core.rules.foot import effort, travel
-from kobrix.core.rules.limits import PIN_SLACK, Bench, Judgement, Level, effort_band
+from kobrix.core.rules.limits import PIN_MOVED, PIN_SLACK, Bench, Judgement, Level, effort_band
 
 
 def pin_places(
@@ -44,7 +44,7 @@ def pin_room(bench: Bench) -> list[Judgement]:
     for system in bench.solved.systems:
         moved = (
             system.name in before
-            and abs(float(before[system.name].control.pivot_to_pin) - float(system.control.pivot_to_pin)) >= 0.0005
+            and abs(float(before[system.name].control.pivot_to_pin) - float(system.control.pivot_to_pin)) >= PIN_MOVED
         )
         window = pin_places(bench.solved, system, bench.facts.force_limits.get(system.name), bench.facts.kind)
         if window is None or not (moved or system.name in asking):

@@ -289,6 +289,22 @@ def sections_of(setup: Setup, sections: dict[Axle, WheelSection]) -> list[Sectio
     return [found[axle] for axle in get_args(Axle) if axle in found]
 
 
+HEAT = 100.0  # mm between a hose and an exhaust, a hand's breadth: common practice
+
+
+def _heat(typed: dict[str, Any]) -> tuple[Level | None, str]:
+    """What is said of how near a hose comes to what gets hot."""
+    if "heat_mm" not in typed:
+        return None, ""
+    near = value_of(typed["heat_mm"], "heat_mm")
+    if near < HEAT - 1e-9:
+        return (
+            "caution",
+            f"{near:.0f} mm from the exhaust or another hot part: a hand's breadth, {HEAT:.0f} mm, or a shield between (common practice).",
+        )
+    return "good", f"{near:.0f} mm from the exhaust or another hot part."
+
+
 _VERDICT: dict[str, tuple[Level, str]] = {
     "fits": ("good", "It reaches, and does not kink."),
     "too_short": ("danger", "Too short: it pulls tight at full droop or lock, and tears off."),
@@ -305,7 +321,9 @@ def hose_view(axle: Axle, title: str, strings: HoseStrings | None) -> HoseView:
         value = typed.get(key)
         return "" if value is None else f"{value} mm" if isinstance(value, int | float) else str(value)
 
+    heat_level, heat_sentence = _heat(typed)
     view: HoseView = {
+        "heat": text("heat_mm"), "heat_level": heat_level, "heat_sentence": heat_sentence,
         "axle": axle, "title": title, "path": f"fit.hoses.{axle}", "droop": text("droop_mm"), "bump": text("bump_mm"), "lock": text("lock_mm"),
         "ends": text("ends_mm"), "hose": text("hose_mm"), "least_mm": None, "greatest_mm": None, "verdict": "", "level": None,
         "sentence": "",
@@ -313,7 +331,11 @@ def hose_view(axle: Axle, title: str, strings: HoseStrings | None) -> HoseView:
     if not all(k in typed for k in ("droop_mm", "bump_mm", "lock_mm")):
         return view
     half = value_of(typed.get("ends_mm", 0), "ends_mm") / 2
-    question = {"question": "hose_reach", **{k: v for k, v in typed.items() if k != "ends_mm"}, "ends_mm": [half, half]}
+    question = {
+        "question": "hose_reach",
+        **{k: v for k, v in typed.items() if k not in ("ends_mm", "heat_mm")},
+        "ends_mm": [half, half],
+    }
     try:
         told: Any = ask_fit.hose(Asked(question))
     except BadPlace as refused:

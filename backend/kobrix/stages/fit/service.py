@@ -58,7 +58,12 @@ def fit_of(job: Job, revision: int, name: str, today: date | None = None) -> Fit
         for section in sections:
             section["old"] = old_of(job.setup(AS_FOUND), before, section["axle"])
     hoses = [hose_view(section["axle"], section["title"], (fitting.hoses or {}).get(section["axle"])) for section in sections]
-    bad = [*(j["level"] for j in joints), *(s["level"] for s in sections), *(h["level"] for h in hoses)]
+    bad = [
+        *(j["level"] for j in joints),
+        *(s["level"] for s in sections),
+        *(h["level"] for h in hoses),
+        *(h["heat_level"] for h in hoses),
+    ]
     return {
         "page": "fit", "revision": revision, "setup": name, "options": list(lines.options()), "branches": branches, "joints": joints,
         "notes": lines.notes_of(setup), "parts": parts, "sections": sections, "hoses": hoses,

@@ -217,6 +217,9 @@ class HoseView(TypedDict):
     lock: str
     ends: str
     hose: str
+    heat: str
+    heat_level: Level | None
+    heat_sentence: str
     least_mm: float | None
     greatest_mm: float | None
     verdict: str

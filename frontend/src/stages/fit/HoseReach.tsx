@@ -39,6 +39,7 @@ export function HoseReach({ hose, fit }: { hose: HoseView; fit: Fit }) {
         {field('string, full lock', 'lock_mm', hose.lock)}
         {field('its stiff ends', 'ends_mm', hose.ends)}
         {field('the hose', 'hose_mm', hose.hose)}
+        {field('nearest hot part', 'heat_mm', hose.heat)}
       </div>
       <p className="said">
         {hose.level !== null && <Mark state={hose.level} size={15} />}
@@ -50,6 +51,12 @@ export function HoseReach({ hose, fit }: { hose: HoseView; fit: Fit }) {
           hose.sentence === '' &&
           'Lay a string from joint to joint with the wheel hanging, pushed up, and at full lock.'}
       </p>
+      {hose.heat_sentence !== '' && (
+        <p className="said">
+          {hose.heat_level !== null && <Mark state={hose.heat_level} size={15} />}
+          {hose.heat_sentence}
+        </p>
+      )}
     </Box>
   );
 }
