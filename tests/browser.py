@@ -8,6 +8,7 @@ import subprocess
 import sys
 import tempfile
 import time
+import urllib.error
 import urllib.request
 from collections.abc import Iterator
 from pathlib import Path
@@ -48,8 +49,13 @@ def wait_until_up(url: str, seconds: float = 20.0, step: float = 0.05) -> None:
     """Wait until the server at `url` answers, looking every `step` [s]. Raises TimeoutError."""
     end = time.monotonic() + seconds
     while time.monotonic() < end:
-        with contextlib.suppress(OSError), urllib.request.urlopen(f"{url}/api/jobs", timeout=2):
-            return
+        try:
+            with urllib.request.urlopen(f"{url}/api/jobs", timeout=2):
+                return
+        except urllib.error.HTTPError:
+            return  # it answers, if only that it is locked
+        except OSError:
+            pass
         time.sleep(step)
     raise TimeoutError(f"no answer from {url}")
 

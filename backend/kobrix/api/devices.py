@@ -6,29 +6,28 @@ from urllib.parse import parse_qs
 
 import segno
 from fastapi import APIRouter, Request
-from fastapi.responses import HTMLResponse, RedirectResponse, Response
+from fastapi.responses import HTMLResponse, Response
 from typing_extensions import TypedDict
 
 from kobrix.api.errors import problem
 from kobrix.api.pairing import COOKIE, LASTS_S, Pairing, digest_of
+from kobrix.api.threshold import FORM, let_in
 from kobrix.core.errors import BadEntry
 from kobrix.stages.common import ERRORS, Database, Route, as_json
 from kobrix.store import devices
 from kobrix.store.connection import open_db
 
 router = APIRouter(route_class=Route, prefix="/api", tags=["devices"], responses=ERRORS)
-_A_MONTH = 30 * 24 * 3600
 _WHY = {
     "wrong": "This code is wrong or was used before. Open the newest link that was printed.",
     "expired": "This code is older than ten minutes. A new one was printed: open that.",
     "wait": "Too many wrong codes came from this device: wait a little, then open the newest link.",
 }
 _PAGE = """<!doctype html><html lang="en"><meta charset="utf-8"><meta name="viewport" content="width=device-width"><title>Kobrix: let this device in</title>
-<body style="font: 18px/1.5 sans-serif; max-width: 30em; margin: 2em auto; padding: 0 1em"><h1 style="font-size: 1.3em">Let this device in?</h1>
+<body style="font: 18px/1.5 sans-serif; max-width: 30em; margin: 2em auto; padding: 0 1em"><main><h1 style="font-size: 1.3em">Let this device in?</h1>
 <p>It then sees and changes every job on this machine, until it is taken off the list of devices there.</p>
 <form method="post"><label>What is it called? <input name="name" maxlength="40" value="{name}" style="font: inherit; min-height: 44px"></label>
-<p><button style="font: inherit; min-height: 44px; padding: 0 1em">Let it in</button></p></form></body></html>"""
-_FORM_POLICY = "default-src 'none'; style-src 'unsafe-inline'; form-action 'self'; base-uri 'none'; frame-ancestors 'none'"
+<p><button style="font: inherit; min-height: 44px; padding: 0 1em">Let it in</button></p></form></main></body></html>"""
 
 
 class DeviceOut(TypedDict):
@@ -122,9 +121,7 @@ def ask_to_pair(code: str, request: Request) -> Response:
         (words for part, words in (("iPad", "tablet"), ("Tablet", "tablet"), ("Mobile", "phone")) if part in agent),
         "another screen",
     )
-    return HTMLResponse(
-        _PAGE.format(name=escape(name)), headers={"Content-Security-Policy": _FORM_POLICY, "Cache-Control": "no-store"}
-    )
+    return HTMLResponse(_PAGE.format(name=escape(name)), headers=FORM)
 
 
 @door.post("/pair/{code}")
@@ -138,6 +135,4 @@ async def pair(code: str, request: Request) -> Response:
         return problem(403, "Not let in", _WHY[token])
     if request.app.state.lock is not None:
         request.app.state.lock.learn(digest_of(token))
-    response = RedirectResponse("/", status_code=303)
-    response.set_cookie(COOKIE, token, httponly=True, samesite="strict", max_age=_A_MONTH, path="/")
-    return response
+    return let_in(token)

@@ -11,19 +11,18 @@ from fastapi.responses import HTMLResponse, RedirectResponse, Response
 from kobrix.api.errors import problem
 from kobrix.api.guesses import Guesses
 from kobrix.api.pairing import COOKIE, digest_of
+from kobrix.api.threshold import FORM, let_in
 from kobrix.core.errors import BadEntry
 from kobrix.store import devices, settings
 from kobrix.store.connection import open_db
 
 LEAST, MOST = 8, 400  # letters of a passphrase
-A_MONTH = 30 * 24 * 3600
 DOOR = "/unlock"
 _PAGE = """<!doctype html><html lang="en"><meta charset="utf-8"><meta name="viewport" content="width=device-width"><title>Kobrix: passphrase</title>
 <body style="font: 18px/1.5 sans-serif; max-width: 30em; margin: 2em auto; padding: 0 1em"><main><h1 style="font-size: 1.3em">Kobrix is locked</h1>
 <p role="alert">{why}</p><form method="post"><label>Passphrase <input name="passphrase" type="password" autocomplete="current-password" autofocus
  style="font: inherit; min-height: 44px; width: 100%"></label><p><button style="font: inherit; min-height: 44px; padding: 0 1em">Open</button></p></form>
 <p>Forgotten: on this machine, <code>kobrix passphrase --database FILE</code> sets another.</p></main></body></html>"""
-_FORM_POLICY = "default-src 'none'; style-src 'unsafe-inline'; form-action 'self'; base-uri 'none'; frame-ancestors 'none'"
 
 
 def hashed(passphrase: str) -> str:
@@ -88,9 +87,7 @@ router = APIRouter(include_in_schema=False)
 
 
 def _page(why: str, status: int = 200) -> Response:
-    return HTMLResponse(
-        _PAGE.format(why=why), status_code=status, headers={"Content-Security-Policy": _FORM_POLICY, "Cache-Control": "no-store"}
-    )
+    return HTMLResponse(_PAGE.format(why=why), status_code=status, headers=FORM)
 
 
 @router.get(DOOR)
@@ -117,6 +114,4 @@ async def unlock(request: Request) -> Response:
         lock.guesses.wrong(host)
         return _page("That is not it.", 403)
     lock.guesses.right(host)
-    response = RedirectResponse("/", status_code=303)
-    response.set_cookie(COOKIE, token, httponly=True, samesite="strict", max_age=A_MONTH, path="/")
-    return response
+    return let_in(token)
