@@ -12,7 +12,7 @@ from kobrix.store import settings
 from kobrix.store.connection import open_db, prepare
 from playwright.sync_api import expect
 
-from tests.browser import ROOT, command, free_port, server
+from tests.browser import ROOT, command, free_port, server, wait_until_up
 from tests.ui.case import UiCase
 
 OUTSIDE = "127.0.0.2"  # another address of this machine stands in for the network
@@ -21,7 +21,8 @@ OUTSIDE = "127.0.0.2"  # another address of this machine stands in for the netwo
 class Door(UiCase):
     def test_a_link_lets_a_phone_in_once_it_says_so(self) -> None:
         with TemporaryDirectory() as folder:
-            words = [*command(Path(folder) / "own.sqlite3", free_port()), "--lan", OUTSIDE]
+            port = free_port()
+            words = [*command(Path(folder) / "own.sqlite3", port), "--lan", OUTSIDE]
             environment = {**os.environ, "PYTHONPATH": str(ROOT / "backend"), "PYTHONUNBUFFERED": "1"}
             with subprocess.Popen(words, env=environment, stdout=subprocess.PIPE, text=True) as process:
                 try:
@@ -29,12 +30,14 @@ class Door(UiCase):
                     link = next(
                         found[0] for line in process.stdout if (found := re.search(r"http://127\.0\.0\.2:\d+/pair/\w+", line))
                     )
+                    wait_until_up(f"http://127.0.0.1:{port}")
                     page = self.new_page()
                     page.goto(link)
                     self.axe(page)
                     page.get_by_role("textbox", name="What is it called?").fill("R. H.'s phone")
                     page.get_by_role("button", name="Let it in").click()
-                    expect(page.get_by_role("heading", name="Jobs", exact=True)).to_be_visible()
+                    expect(page).to_have_url(re.compile("/jobs/1/size$"))  # the one job that there is
+                    page.goto(f"{link.partition('/pair')[0]}/jobs")
                     expect(page.get_by_role("region", name="Devices")).to_contain_text("R. H.'s phone")
                 finally:
                     process.terminate()
@@ -56,7 +59,7 @@ class Door(UiCase):
                 self.axe(page)
                 said.fill("a long one, with words")
                 said.press("Enter")
-                expect(page.get_by_role("heading", name="Jobs", exact=True)).to_be_visible()
+                expect(page.get_by_role("heading", name="New job")).to_be_visible()  # an empty wall
                 page.context.clear_cookies()
                 page.goto(f"{url}/jobs")
                 expect(said).to_be_visible()
