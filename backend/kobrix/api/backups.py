@@ -7,7 +7,7 @@ from fastapi import APIRouter, Request
 from fastapi.responses import Response
 from typing_extensions import TypedDict
 
-from kobrix.api.guard import LOOPBACK
+from kobrix.api.pairing import Pairing
 from kobrix.core.errors import BadEntry
 from kobrix.stages.common import ERRORS, Database, Route, as_json
 from kobrix.store import backup, prune
@@ -36,9 +36,8 @@ class BackupsOut(TypedDict):
 
 def _here(request: Request) -> None:
     """Raises BadEntry for a device of the network: it works on jobs, it does not take all of them away or put others in their place."""
-    server = request.scope.get("server") or ("", None)
-    pairing = request.app.state.pairing
-    if pairing is not None and server[0] == pairing.host and server[0] not in LOOPBACK:
+    pairing: Pairing | None = request.app.state.pairing
+    if pairing is not None and pairing.serves(request.scope):
         raise BadEntry("backups", "from a device", "the machine that Kobrix runs on")
 
 

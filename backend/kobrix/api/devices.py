@@ -63,10 +63,10 @@ def _out(path: Database, pairing: Pairing | None, link: str | None) -> Response:
 
 def who(request: Request, path: Database) -> str | None:
     """What the device that asks is called, or the machine itself; None while no devices are let in: then there is nobody else."""
-    pairing, server = _pairing(request), request.scope.get("server") or ("", None)
+    pairing = _pairing(request)
     if pairing is None:
         return None
-    if server[0] != pairing.host:
+    if not pairing.serves(request.scope):
         return "this machine"
     digest = digest_of(request.cookies.get(COOKIE, ""))
     with open_db(path) as db:

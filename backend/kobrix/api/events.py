@@ -35,11 +35,6 @@ class Watch:
 
     async def __aexit__(self, *_: object) -> None:
         self._streams -= 1
-        if self._streams == 0 and self._task is not None:
-            self._task.cancel()
-            self._task = None
-            async with self._one:
-                self._latest.close()
 
     async def _look(self) -> None:
         async with self._one:
@@ -48,12 +43,15 @@ class Watch:
                 self._turn = asyncio.Event()
 
     async def _looking(self) -> None:
-        while True:
+        while self._streams:
             await asyncio.sleep(LOOK)
             try:
                 await self._look()
             except DatabaseFault as error:  # locked for long, or being put back: looked at again in a moment
                 log.info("events: %s", error)
+        self._task = None  # a stream that comes from here on begins another
+        async with self._one:
+            self._latest.close()
 
     def now(self, job_id: int) -> str | None:
         """How far a job is, None where it is not there."""

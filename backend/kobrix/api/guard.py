@@ -42,8 +42,7 @@ def _refused(request: Request) -> Response | None:
     """
     host, origin = request.headers.get("host", ""), request.headers.get("origin")
     pairing: Pairing | None = request.app.state.pairing
-    server = request.scope.get("server") or ("", None)
-    outside = pairing is not None and server[0] == pairing.host
+    outside = pairing is not None and pairing.serves(request.scope)
     names = {pairing.host} if outside and pairing is not None else LOOPBACK
     if _host(host).lower() not in names:
         return problem(403, "Foreign host", f"This server answers only to itself, not to the host {host[:80]!r}.")

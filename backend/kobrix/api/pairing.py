@@ -3,8 +3,8 @@
 import hashlib
 import secrets
 import time
-from collections.abc import Callable
-from typing import Literal
+from collections.abc import Callable, Mapping
+from typing import Any, Literal
 
 from kobrix.api.guesses import Guesses
 
@@ -74,6 +74,10 @@ class Pairing:
         self._tell(f"paired: {name}, at {host}")
         self.renew()
         return token
+
+    def serves(self, scope: Mapping[str, Any]) -> bool:
+        """Whether a request came in through the one address that is open: the socket decides, not what the request says."""
+        return (scope.get("server") or ("",))[0] == self.host
 
     def knows(self, token: str | None) -> bool:
         """Whether a `token` was given out, and not taken back."""

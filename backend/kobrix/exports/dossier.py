@@ -7,12 +7,8 @@ from typing import TYPE_CHECKING
 if TYPE_CHECKING:
     from fpdf import FPDF
 
-MARGIN, CODE, CODE_TOP, PICTURE = (
-    14.0,
-    15.0,
-    7.0,
-    78.0,
-)  # mm: around the sheet, the code's side and top, a photograph with its words
+MARGIN, CODE, CODE_TOP = 14.0, 15.0, 7.0  # mm: around the sheet, the code's side, and its top
+PICTURE = 78.0  # mm, a photograph with its words
 _PLAIN = str.maketrans(
     {"’": "'", "‘": "'", "“": '"', "”": '"', "–": "-", "—": "-", "−": "-", "≥": ">=", "≤": "<=", "→": "to", "…": "..."}
 )
@@ -57,7 +53,7 @@ def plain(text: str) -> str:
 
 
 def _code(pdf: "FPDF", link: str) -> None:
-    """The link as a QR code at the head of the first sheet, its letters beneath it for who has no camera."""
+    """The link as a QR code at the head of the first sheet, which can be followed on a screen too."""
     import segno
 
     rows = [list(row) for row in segno.make(link, micro=False, error="m").matrix]

@@ -6,6 +6,7 @@ starts without them.
 
 import io
 import math
+from collections.abc import Callable
 from dataclasses import dataclass
 from typing import TYPE_CHECKING, Protocol
 from xml.sax.saxutils import escape
@@ -30,8 +31,15 @@ class Circle:
     old: bool = False
 
 
+At = Callable[[float, float], tuple[float, float]]  # where a point of the drawing stands on its sheet
+
+
 class Extended(Protocol):
-    """What is drawn: from (x0, y0) to (x1, y1) [mm]."""
+    """What is drawn: its title, from (x0, y0) to (x1, y1) [mm]."""
+
+    @property
+    def title(self) -> str:
+        """What it is."""
 
     @property
     def extents(self) -> tuple[float, float, float, float]:
@@ -148,11 +156,33 @@ def tiles(drawing: Extended, paper: str) -> list[tuple[float, float]]:
     return [(x0 + i * (room[0] - 10.0), y0 + j * (room[1] - 10.0)) for j in reversed(range(counts[1])) for i in range(counts[0])]
 
 
-def sheet_head(pdf: "FPDF", title: str, notes: str) -> float:
-    """A new sheet of a drawing at full size: its title, its notes, and the bar that must measure 50.0 mm; where the drawing begins [mm].
+def on_sheets(drawing: Extended, paper: str, notes: str, drawn: "Callable[[FPDF, At], None]") -> bytes:
+    """A drawing at full size as PDF, on as many sheets of the `paper` as it takes, a bar on each.
 
-    `pdf` [document]; `title` [words]; `notes` [words].
+    `drawing` [record]; `paper` [A4 or Letter]; `notes` [words]; `drawn` [call] draws it, given where a point stands on the sheet.
     """
+    from fpdf import FPDF
+
+    wide, high = PAPER[paper]
+    pdf = FPDF(unit="mm", format=(wide, high))
+    pdf.set_auto_page_break(False)
+    pdf.set_title(drawing.title)
+    pdf.set_compression(False)
+    room = (wide - 2 * MARGIN, high - 2 * MARGIN - 30.0)
+    every = tiles(drawing, paper)
+    for number, (x0, y0) in enumerate(every, 1):
+        top = _sheet_head(pdf, f"{drawing.title}. Sheet {number} of {len(every)}", notes)
+
+        def at(x: float, y: float, x0: float = x0, y0: float = y0, top: float = top) -> tuple[float, float]:
+            return MARGIN + x - x0, top + room[1] - (y - y0)
+
+        with pdf.rect_clip(MARGIN, top, room[0], room[1]):
+            drawn(pdf, at)
+    return bytes(pdf.output())
+
+
+def _sheet_head(pdf: "FPDF", title: str, notes: str) -> float:
+    """A new sheet of a drawing at full size: its title, its notes, and the bar that must measure 50.0 mm; where the drawing begins [mm]."""
     pdf.add_page()
     pdf.set_font("Helvetica", size=9)
     pdf.set_xy(MARGIN, MARGIN)
@@ -173,33 +203,20 @@ def as_pdf(drawing: PlateDrawing, paper: str) -> bytes:
 
     `drawing` [record]; `paper` [A4 or Letter].
     """
-    from fpdf import FPDF
 
-    wide, high = PAPER[paper]
-    pdf = FPDF(unit="mm", format=(wide, high))
-    pdf.set_auto_page_break(False)
-    pdf.set_title(drawing.title)
-    pdf.set_compression(False)
-    room = (wide - 2 * MARGIN, high - 2 * MARGIN - 30.0)
-    every = tiles(drawing, paper)
-    for number, (x0, y0) in enumerate(every, 1):
-        top = sheet_head(pdf, f"{drawing.title}. Sheet {number} of {len(every)}", " ".join([NO_STRENGTH, *drawing.notes]))
+    def drawn(pdf: "FPDF", at: At) -> None:
+        left, upper = at(drawing.extents[0], drawing.extents[3])
+        pdf.rect(left, upper, *drawing.size, round_corners=drawing.corner > 0, corner_radius=max(drawing.corner, 0.01))
+        for hole in drawing.holes:
+            x, y = at(hole.x, hole.y)
+            if hole.old:
+                pdf.set_dash_pattern(dash=2, gap=1)
+            pdf.circle(x, y, hole.diameter / 2)
+            pdf.set_dash_pattern()
+            pdf.line(x - 3, y, x + 3, y)
+            pdf.line(x, y - 3, x, y + 3)
 
-        def at(x: float, y: float, x0: float = x0, y0: float = y0, top: float = top) -> tuple[float, float]:
-            return MARGIN + x - x0, top + room[1] - (y - y0)
-
-        with pdf.rect_clip(MARGIN, top, room[0], room[1]):
-            left, upper = at(drawing.extents[0], drawing.extents[3])
-            pdf.rect(left, upper, *drawing.size, round_corners=drawing.corner > 0, corner_radius=max(drawing.corner, 0.01))
-            for hole in drawing.holes:
-                x, y = at(hole.x, hole.y)
-                if hole.old:
-                    pdf.set_dash_pattern(dash=2, gap=1)
-                pdf.circle(x, y, hole.diameter / 2)
-                pdf.set_dash_pattern()
-                pdf.line(x - 3, y, x + 3, y)
-                pdf.line(x, y - 3, x, y + 3)
-    return bytes(pdf.output())
+    return on_sheets(drawing, paper, " ".join([NO_STRENGTH, *drawing.notes]), drawn)
 
 
 def _latin(text: str) -> str:

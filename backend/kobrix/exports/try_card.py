@@ -1,8 +1,12 @@
 """A card at full size, cut out and tried inside a wheel before anything is bought: the caliper's outline against the wheel's face."""
 
 from dataclasses import dataclass
+from typing import TYPE_CHECKING
 
-from kobrix.exports.drawings import MARGIN, PAPER, sheet_head, tiles
+from kobrix.exports.drawings import At, on_sheets
+
+if TYPE_CHECKING:
+    from fpdf import FPDF
 
 FOOT = 55.0  # mm from the axle's middle that the card stands on the wheel's face, inside every hub's own bore and bolts
 Point = tuple[float, float]
@@ -45,40 +49,22 @@ def card_pdf(card: TryCard, paper: str) -> bytes:
 
     `card` [record]; `paper` [A4 or Letter].
     """
-    from fpdf import FPDF
 
-    wide, high = PAPER[paper]
-    pdf = FPDF(unit="mm", format=(wide, high))
-    pdf.set_auto_page_break(False)
-    pdf.set_title(card.title)
-    pdf.set_compression(False)
-    room = (wide - 2 * MARGIN, high - 2 * MARGIN - 30.0)
-    every = tiles(card, paper)
-    for number, (x0, y0) in enumerate(every, 1):
-        title = f"{card.title}. Sheet {number} of {len(every)}"
-        top = sheet_head(
-            pdf,
-            title,
-            "Foot on the wheel's face, AXLE on the hub bore's middle; turn it once round. Dashed: what must stay free.",
-        )
+    def drawn(pdf: "FPDF", at: At) -> None:
+        pdf.set_line_width(0.25)
+        pdf.polygon([at(*p) for p in card.cut])
+        pdf.set_line_width(0.7)
+        pdf.polygon([at(*p) for p in card.outline])
+        pdf.set_line_width(0.25)
+        r0, r1 = min(r for r, _ in card.outline), max(r for r, _ in card.outline) + card.gap
+        d0, d1 = min(d for _, d in card.outline) - card.gap, max(d for _, d in card.outline) + card.gap
+        pdf.set_dash_pattern(dash=2, gap=1)
+        pdf.polyline([at(*p) for p in ((r0, d0), (r1, d0), (r1, d1), (r0, d1))])
+        pdf.set_dash_pattern(dash=6, gap=1.5)
+        pdf.line(*at(0.0, card.extents[1]), *at(0.0, card.extents[3]))
+        pdf.set_dash_pattern()
+        for words, place in (("AXLE", (1.5, 8.0)), ("wheel's face", (8.0, 1.5))):
+            pdf.text(*at(*place), words)
 
-        def at(point: Point, x0: float = x0, y0: float = y0, top: float = top) -> Point:
-            return MARGIN + point[0] - x0, top + room[1] - (point[1] - y0)
-
-        with pdf.rect_clip(MARGIN, top, room[0], room[1]):
-            pdf.set_line_width(0.25)
-            pdf.polygon([at(p) for p in card.cut])
-            pdf.set_line_width(0.7)
-            pdf.polygon([at(p) for p in card.outline])
-            pdf.set_line_width(0.25)
-            r0, r1 = min(r for r, _ in card.outline), max(r for r, _ in card.outline)
-            d0, d1 = min(d for _, d in card.outline), max(d for _, d in card.outline)
-            pdf.set_dash_pattern(dash=2, gap=1)
-            pdf.polyline([at(p) for p in ((r0, d0 - card.gap), (r1 + card.gap, d0 - card.gap), (r1 + card.gap, d1 + card.gap), (r0, d1 + card.gap))])  # fmt: skip
-            pdf.set_dash_pattern(dash=6, gap=1.5)
-            pdf.line(*at((0.0, card.extents[1])), *at((0.0, card.extents[3])))
-            pdf.set_dash_pattern()
-            for words, place in (("AXLE", (1.5, 8.0)), ("wheel's face", (8.0, 1.5))):
-                x, y = at(place)
-                pdf.text(x, y, words)
-    return bytes(pdf.output())
+    notes = "Foot on the wheel's face, AXLE on the hub bore's middle; turn it once round. Dashed: what must stay free."
+    return on_sheets(card, paper, notes, drawn)
