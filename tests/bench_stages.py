@@ -22,7 +22,7 @@ from kobrix.stages.fit.yard import yard_of
 from kobrix.stages.prove.service import prove_of
 from kobrix.store.records import Record
 
-from tests.bench import line, timed
+from tests.bench_lines import line, timed
 from tests.cases import demo_job, every_layout
 
 
