@@ -8,6 +8,10 @@ export const Columns = styled.div`
   &:not([data-wide]) > div + div {
     border-top: var(--r-hair) solid var(--ink);
   }
+  a {
+    color: inherit;
+    text-underline-offset: var(--s3);
+  }
   &[data-wide] {
     grid-template-columns: minmax(0, 5fr) minmax(0, 6fr);
   }

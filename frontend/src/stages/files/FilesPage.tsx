@@ -26,8 +26,6 @@ const Body = styled(Columns)`
     margin-top: var(--s6);
   }
   dt a {
-    color: inherit;
-    text-underline-offset: var(--s3);
     font: var(--w-strong) var(--t-name) / var(--snug) var(--letter);
     display: inline-flex;
     align-items: center;
