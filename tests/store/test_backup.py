@@ -66,6 +66,7 @@ class Backups(unittest.TestCase):
             with open_db(self.database) as db:
                 db.execute("UPDATE jobs SET name = 'changed since', revision = 7")
             (copy,) = backup.listed(self.database)
+            self.assertEqual([f.name for f in backup.copies(self.database)[0].parent.iterdir()], [copy.name])
             self.assertEqual((copy.day, copy.jobs, copy.size > 10_000), ("2026-01-01", 1, True))
             kept = backup.put_back_live(copy.name, self.database)
             self.assertEqual(names(kept), ["changed since"])

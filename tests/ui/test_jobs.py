@@ -100,8 +100,11 @@ class Wall(UiCase):
         self.assertEqual(page.request.post(f"{self.url}/api/jobs/1/changes", data=edit).status, 200)
         expect(other.get_by_role("contentinfo").get_by_text("renamed since")).to_be_visible()
         page.goto(f"{self.url}/jobs")
+        expect(page.get_by_role("listitem", name="renamed since")).to_contain_text("50 of 57")  # all stands where it stays
         panel = page.get_by_role("region", name="Backups")
         panel.get_by_role("button", name="Show the daily copies").click()
+        expect(panel.get_by_role("button", name="Hide the daily copies")).to_be_visible()
+        expect(panel.get_by_role("alert")).to_have_count(0)
         expect(panel.get_by_role("listitem")).to_have_count(1)
         self.axe()
         panel.get_by_role("button", name=re.compile("^Put it back")).click()

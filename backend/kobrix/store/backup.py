@@ -29,6 +29,7 @@ def copy_to(database: Path, file: Path) -> None:
         other = sqlite3.connect(half)
         try:
             db.backup(other)
+            other.execute("PRAGMA journal_mode = DELETE")  # a copy is one file: to read it writes nothing beside it
         finally:
             other.close()
     half.replace(file)
