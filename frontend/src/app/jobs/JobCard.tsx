@@ -48,6 +48,7 @@ const Sheet = styled.li`
     font: var(--w-firm) var(--t-text) / var(--snug) var(--text);
   }
   .worst {
+    min-height: 58px;
     border-top: var(--r-hair) solid var(--ink);
     margin: var(--s4) var(--s14) 0;
     padding: var(--s6) 0 var(--s10);
@@ -93,6 +94,7 @@ const Sheet = styled.li`
   }
 `;
 const Strip = styled.ol`
+  min-height: 28px;
   list-style: none;
   margin: 0;
   padding: 0;
@@ -133,6 +135,9 @@ export const OnTheWall = ({ sketch }: { sketch: Sketch }) => (
   </Drawing>
 );
 
+/** What is still asked for keeps its room: what stands below must not move away under a finger. */
+const Room = ({ height }: { height: number }) => <Drawing viewBox={`0 0 310 ${height}`} aria-hidden="true" />;
+
 const STATES = { empty: 'not begun', begun: 'begun', doubt: 'in doubt', ready: 'ready', later: 'later' } as const;
 /** The stages in their order as marks; each says its words. */
 function Stages({ stages }: { stages: readonly StageState[] }) {
@@ -149,7 +154,7 @@ function Stages({ stages }: { stages: readonly StageState[] }) {
           </li>
         ))}
       </Strip>
-      <p>{open ? `${open.title}: ${open.words}` : ' '}</p>
+      <p>{open ? `${open.title}: ${open.words}` : '\u00a0'}</p>
     </div>
   );
 }
@@ -252,9 +257,9 @@ export function JobCard({ job, onAway }: Props) {
         </p>
         {rename.isError && <p role="alert">{rename.error.message}</p>}
       </div>
-      <div>{card && <OnTheWall sketch={card.sketch} />}</div>
-      {stages ? <Stages stages={stages} /> : <p>&nbsp;</p>}
-      <div>{card && <Push card={card} />}</div>
+      <div>{card ? <OnTheWall sketch={card.sketch} /> : <Room height={126} />}</div>
+      <Stages stages={stages ?? []} />
+      <div>{card ? <Push card={card} /> : <Room height={68} />}</div>
       {card?.worst ? (
         <p className="worst">
           <Mark state={card.worst.level} />

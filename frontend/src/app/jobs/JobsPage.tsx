@@ -76,7 +76,7 @@ export function JobsPage() {
         <Wordmark />
         <h1>Jobs</h1>
       </header>
-      <main>
+      <main style={{ visibility: jobs.isPending ? 'hidden' : undefined }}>
         <div>
           {jobs.isError && <Wrong role="alert">{jobs.error.message}</Wrong>}
           <Sheets>
