@@ -13,7 +13,8 @@ from kobrix.evaluate.solve import ByContent, answer_of
 from kobrix.evaluate.uncertainty import bare
 from kobrix.evaluate.verdicts import tried
 from kobrix.fileformat import files
-from kobrix.fileformat.models import Setup
+from kobrix.fileformat.models import Setup, TwinCylinder
+from kobrix.fileformat.quantities import si
 
 from tests.cases import applied, demo_job
 from tests.core.rules.test_braking import by_id, changed, judged
@@ -122,6 +123,26 @@ class Each(unittest.TestCase):
         self.assertIn("is the edge", mend["words"])
         after = by_id(judged(taken(wide, mend)), "lock_order")
         self.assertLessEqual(after.chance or 0.0, 0.05 + 0.01)  # the rounded setting, with its own doubt drawn
+
+    def test_a_bar_far_off_is_set_by_what_was_entered_of_it(self) -> None:
+        car, bar = demo("hill-climb"), "systems__0__cylinder__bar"
+        by_clevis = changed(car, **{f"{bar}__pivot_to_front_clevis_mm": 58, f"{bar}__pivot_to_rear_clevis_mm": "6 mm"})
+        by_share = changed(car, **{bar: {"front_share": 6 / 64, "stop_mm": 9}})
+        for setup in (by_clevis, by_share):
+            self.assertEqual(by_id(judged(setup), "lock_order").level, "danger")
+            mended = taken(setup, self.first(setup, "lock_order", "bar"))
+            now = mended.systems[0].cylinder
+            assert isinstance(now, TwinCylinder)
+            share = now.bar.front_share
+            if setup is by_clevis:
+                front, rear = (
+                    si(c or 0, "clevis_mm") * 1e3 for c in (now.bar.pivot_to_front_clevis_mm, now.bar.pivot_to_rear_clevis_mm)
+                )
+                self.assertAlmostEqual(front + rear, 64.0, places=6)
+                share = rear / 64.0
+            assert isinstance(share, float)
+            self.assertGreater(share, 6 / 64 + 0.16)
+            self.assertNotEqual(by_id(judged(mended), "lock_order").level, "danger")
 
     def test_the_residual_valve_goes(self) -> None:
         plan = demo_job().setup("plan A")

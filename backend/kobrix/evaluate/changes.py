@@ -195,18 +195,32 @@ def pads(setup: Setup, axle: str) -> Iterator[Change]:
 
 
 def bars(setup: Setup) -> Iterator[Change]:
-    """A balance bar set otherwise, in steps of two per cent."""
+    """A balance bar set otherwise, in steps of two per cent; by its clevises, in tenths of a millimetre, where these were entered."""
     for i, system in enumerate(setup.systems):
-        cylinder = system.cylinder
-        if isinstance(cylinder, TwinCylinder) and cylinder.bar.front_share is not None:
-            now = si(cylinder.bar.front_share, "front_share")
-            for step in (*range(1, 9), *range(-1, -6, -1)):
-                share = round(now + 0.02 * step, 3)
-                if 0.2 <= share <= 0.8:
-                    edit = set_at(f"systems.{i}.cylinder.bar.front_share", share)
-                    yield Change(
-                        "bar", f"Try the bar at {share:.0%} front", f"bar at {share:.0%} front", (edit,), 0.2 * abs(step), "bar"
-                    )
+        if not isinstance(system.cylinder, TwinCylinder):
+            continue
+        bar, path = system.cylinder.bar, f"systems.{i}.cylinder.bar"
+        clevises = (bar.pivot_to_front_clevis_mm, bar.pivot_to_rear_clevis_mm)
+        if bar.front_share is not None:
+            now, span = si(bar.front_share, "front_share"), None
+        else:
+            front, rear = (1e3 * si(c, "clevis_mm") for c in clevises if c is not None)
+            now, span = rear / (front + rear), front + rear
+        for step in range(-30, 31):
+            share = round(now + 0.02 * step, 3)
+            if step == 0 or not 0.2 <= share <= 0.8:
+                continue
+            words = f"bar at {share:.0%} front"
+            if span is None:
+                edits: tuple[Edit, ...] = (set_at(f"{path}.front_share", share),)
+            else:
+                to_rear = round(share * span, 1)
+                words += f": {span - to_rear:.1f} mm to the front clevis, {to_rear:.1f} mm to the rear"
+                edits = (
+                    set_at(f"{path}.pivot_to_front_clevis_mm", f"{span - to_rear:.1f} mm"),
+                    set_at(f"{path}.pivot_to_rear_clevis_mm", f"{to_rear:.1f} mm"),
+                )
+            yield Change("bar", f"Try the {words}", words, edits, 0.2 * abs(step), "bar")
 
 
 def splits(setup: Setup) -> Iterator[Change]:

@@ -173,7 +173,7 @@ def _full_stroke(bench: Bench) -> str:
     if not over:
         return ""
     _, bottom, room = over[0]
-    return f"The full stroke needs {bottom * 1e3:.0f} mm of pedal and the room is {room * 1e3:.0f} mm, so the floor comes first."
+    return f"The full stroke needs {bottom * 1e3:.0f} mm of travel and the room is {room * 1e3:.0f} mm, so the floor comes first."
 
 
 def floor_first(bench: Bench) -> list[Judgement]:
@@ -183,7 +183,7 @@ def floor_first(bench: Bench) -> list[Judgement]:
                                 for c, f in enumerate(bench.solved.conditions)):  # fmt: skip
         return []
     return [
-        Judgement(f"floor_first{bench.tag(name)}", "note", f"The full stroke needs {bottom * 1e3:.0f} mm of pedal{{of}}; the room is {room * 1e3:.0f} mm.",
+        Judgement(f"floor_first{bench.tag(name)}", "note", f"The full stroke needs {bottom * 1e3:.0f} mm of travel{{of}}; the room is {room * 1e3:.0f} mm.",
                   "The floor comes before the end of the cylinder.", "common practice", bottom, room, "m", name, "floor_first", links=("pedal", "cylinder"))
         for name, bottom, room in beyond_the_room(bench)
     ]  # fmt: skip
