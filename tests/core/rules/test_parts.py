@@ -84,7 +84,7 @@ class Edges(unittest.TestCase):
         told = [j for j in over.values() if "full stroke" in f"{j.sentence} {j.reason}"]
         self.assertEqual(len(told), 1)
         lost = self.found(**{room: 150})
-        self.assertIn("188 mm of pedal and the room is 150", lost["lost_rear"].reason)
+        self.assertIn("188 mm of travel and the room is 150", lost["lost_rear"].reason)
         self.assertNotIn("floor_first", lost)
 
     def test_a_residual_valve_on_a_disc_and_a_cylinder_below(self) -> None:
