@@ -59,7 +59,13 @@ class Recordings(ApiCase):
             self.assertAlmostEqual(stop["mfdd_g"], told["mfdd_g"], delta=1e-4)
             self.assertFalse(stop["questioned"])
             self.assertIn("front rotor 120 °C", stop["around"])
-            self.assertAlmostEqual(stop["curve_m"][-1], told["distance_m"], delta=0.02)
+            line = stop["line"]
+            self.assertAlmostEqual(line["way_m"][-1], told["nominal_m"], delta=0.01)
+            self.assertEqual((line["speed_kmh"][0], line["steady"]), (80.0, False))
+            # put to the nominal speed with the distance, a stop takes the longer by as much as it is faster
+            self.assertAlmostEqual(line["time_s"][-1], told["time_s"] * 80 / told["onset_speed_kmh"], delta=0.02 * told["time_s"])
+            middle = line["decel_g"][len(line["decel_g"]) // 4 : -len(line["decel_g"]) // 4]
+            self.assertAlmostEqual(sum(middle) / len(middle), told["mfdd_g"], delta=0.05 * told["mfdd_g"])
 
     def test_the_jobs_file_takes_the_samples_out_and_in(self) -> None:
         content = logged(1)

@@ -46,6 +46,30 @@ class OnALaptop(UiCase):
         expect(page.get_by_text(re.compile(r"^36.4·"))).to_have_count(0)
         self.no_errors()
 
+    def test_a_ring_goes_along_a_stop_by_keys_and_by_hand(self) -> None:
+        page = self.page
+        page.goto(f"{self.url}/jobs/1/prove")
+        page.get_by_role("button", name="15: how the figures of this stop came about").click()
+        ring = page.get_by_role("slider", name="Along stop 15 of plan A, bedded")
+        # 37.3 m from 80 km/h, steadily: half the speed is left after three quarters of the way
+        expect(ring).to_have_attribute("aria-valuetext", re.compile(r"^at 40 km/h: 28.0 m, 1.68 s, 0.68 g$"))
+        ring.focus()
+        page.keyboard.press("Shift+ArrowRight")
+        expect(ring).to_have_attribute("aria-valuenow", re.compile("^29"))
+        box = ring.bounding_box()
+        assert box is not None
+        x, y = box["x"] + box["width"] / 2, box["y"] + box["height"] / 2
+        page.mouse.move(x, y)
+        page.mouse.down()
+        page.mouse.move(x - 4000, y)
+        page.mouse.up()
+        expect(ring).to_have_attribute("aria-valuetext", re.compile(r"^at 80 km/h: 0.0 m, 0.00 s"))
+        expect(page.get_by_text("stop 15, at 80 km/h")).to_be_visible()
+        page.keyboard.press("ArrowUp")
+        expect(page.get_by_role("slider", name="Along stop 14 of plan A, new")).to_be_focused()
+        self.axe()
+        self.no_errors()
+
     def test_another_tab_hears_of_a_stop(self) -> None:
         page, other = self.page, self.new_page()
         for tab in (page, other):

@@ -5744,6 +5744,23 @@ export interface components {
             count: number | null;
         };
         /**
+         * StopLine
+         * @description A stop as a line from its onset to rest, at the nominal speed where it can be put to it: way [m], speed [km/h], time [s] and
+         *     deceleration [g] at each place; empty where its way is not known. `steady`: not recorded, drawn as if it braked alike throughout.
+         */
+        StopLine: {
+            /** Way M */
+            way_m: number[];
+            /** Speed Kmh */
+            speed_kmh: number[];
+            /** Time S */
+            time_s: number[];
+            /** Decel G */
+            decel_g: number[];
+            /** Steady */
+            steady: boolean;
+        };
+        /**
          * StopSetView
          * @description A set of stops: its mean with the 95 % interval [m], its stops, and what set them.
          */
@@ -5847,10 +5864,7 @@ export interface components {
             mfdd_g: number | null;
             /** Trace */
             trace: string | null;
-            /** Curve M */
-            curve_m: number[];
-            /** Curve Kmh */
-            curve_kmh: number[];
+            line: components["schemas"]["StopLine"];
             /** Working */
             working: components["schemas"]["StopStep"][];
         };

@@ -63,6 +63,8 @@ export interface Ring {
   left: string;
   top: string;
   text: (value: number) => string;
+  /** The drawing itself says the value while it is moved. */
+  quiet?: boolean;
   onTake: Take;
 }
 
@@ -116,7 +118,7 @@ export function DragRing(p: Ring) {
       onPointerUp={up}
       onPointerCancel={up}
     >
-      {moved !== null && <span>{p.text(moved)}</span>}
+      {moved !== null && !p.quiet && <span>{p.text(moved)}</span>}
     </Handle>
   );
 }

@@ -10,7 +10,23 @@ from kobrix.core.prove.calibration import lag
 from kobrix.core.prove.compare import best_bias
 from kobrix.core.prove.estimates import Z_975, Estimate, line, mean_of
 from kobrix.core.prove.stand import Read, broken, cut_in, knee_of, straight
+from kobrix.core.prove.stops import along, steady
 from scipy import stats
+
+
+class Along(unittest.TestCase):
+    def test_a_steady_stop_keeps_its_time_and_its_deceleration(self) -> None:
+        way, speed = steady(30.0, 20.0, 7)
+        time, decel = along(way, speed)
+        self.assertEqual((way[0], way[-1], speed[0], speed[-1]), (0.0, 30.0, 20.0, 0.0))
+        np.testing.assert_allclose(decel, 20.0**2 / 60.0)
+        np.testing.assert_allclose(time, np.linspace(0.0, 3.0, 7), atol=1e-12)
+
+    def test_two_halves_braked_unlike_each_have_their_own(self) -> None:
+        # 20 to 10 m/s at 2.5 m/s² takes 60 m and 4 s, 10 to 0 at 5 m/s² takes 10 m and 2 s
+        time, decel = along(np.array([0.0, 60.0, 60.0, 70.0]), np.array([20.0, 10.0, 10.0, 0.0]))
+        np.testing.assert_allclose(time, [0.0, 4.0, 4.0, 6.0])
+        np.testing.assert_allclose(decel, [2.5, 1.25, 2.5, 5.0])
 
 
 class Fits(unittest.TestCase):

@@ -59,6 +59,24 @@ def corrected(way: float | None, speed: float | None, time: float | None, lag: f
     return out
 
 
+def along(way: Floats, speed: Floats) -> tuple[Floats, Floats]:
+    """Time since the first place [s] and deceleration [m/s²] at places of a stop, (n,) each, n of 2 or more.
+
+    `way` [m] and `speed` [m/s] at the places, (n,) each; between two of them the deceleration is taken to stay, at one it is the mean of
+    its two sides. Where the way stands still between two places no time passes.
+    """
+    step, mean = np.diff(way), (speed[1:] + speed[:-1]) / 2
+    took = np.divide(step, mean, out=np.zeros_like(step), where=mean > 0)
+    rate = np.divide(-np.diff(speed), took, out=np.zeros_like(step), where=took > 0)
+    return np.concatenate(([0.0], np.cumsum(took))), np.concatenate(([rate[0]], (rate[1:] + rate[:-1]) / 2, [rate[-1]]))
+
+
+def steady(way: float, speed: float, places: int) -> tuple[Floats, Floats]:
+    """Way [m] and speed [m/s], (places,) each, of a stop of `way` [m] from `speed` [m/s] that brakes alike from first to last, evenly in time."""
+    share = 1 - np.linspace(0.0, 1.0, places)
+    return way * (1 - share**2), speed * share
+
+
 @dataclass(frozen=True)
 class Trace:
     """A stop as recorded: times [s], speeds [m/s], and, where they were recorded, ways [m] and decelerations [m/s²]."""

@@ -30,6 +30,7 @@ from kobrix.stages.prove.shapes import (
     StopView,
     ValveView,
 )
+from kobrix.stages.prove.stop_line import line_of
 from kobrix.stages.prove.working import working_of
 from kobrix.store.records import Record
 
@@ -91,8 +92,7 @@ def _stop_view(number: int, record: Record, nominal: float) -> StopView:
         "push": _text(body.get("push_n"), "N") or ("as hard as I could" if body.get("as_hard") else ""), "around": ", ".join(around),
         "left_out": words.LEFT_OUT[left] if left else refused, "struck": record.struck, "simulated": bool(body.get("simulated")),
         "questioned": bool(told.get("questioned")), "windy": bool(told.get("windy")), "mfdd_g": body.get("mfdd_g"),
-        "trace": body.get("trace"), "curve_m": [m for m, _ in body.get("curve") or []],
-        "curve_kmh": [kmh for _, kmh in body.get("curve") or []], "working": working_of(body, told, way, nominal) if told else [],
+        "trace": body.get("trace"), "line": line_of(body, way, told.get("nominal_m"), nominal), "working": working_of(body, told, way, nominal) if told else [],
     }  # fmt: skip
 
 

@@ -20,6 +20,17 @@ class StopStep(TypedDict):
     source: str
 
 
+class StopLine(TypedDict):
+    """A stop as a line from its onset to rest, at the nominal speed where it can be put to it: way [m], speed [km/h], time [s] and
+    deceleration [g] at each place; empty where its way is not known. `steady`: not recorded, drawn as if it braked alike throughout."""
+
+    way_m: list[float]
+    speed_kmh: list[float]
+    time_s: list[float]
+    decel_g: list[float]
+    steady: bool
+
+
 class StopView(TypedDict):
     """One stop: what was read, what follows from it [m, g, s], and why it does not count; `where`: its place among the set's stops."""
 
@@ -45,10 +56,8 @@ class StopView(TypedDict):
     windy: bool
     mfdd_g: float | None
     trace: str | None
-    curve_m: list[float]
-    curve_kmh: list[float]
+    line: StopLine
     working: list[StopStep]
-    """Of a recorded stop: way and speed from its onset to rest."""
 
 
 class Predicted(TypedDict):

@@ -1,8 +1,15 @@
 /** Stops by sets on one ruler: each stop a line of speed that lands on the axis, straight below it its dot; band, dots and mean apart. */
+import { useState, type KeyboardEvent } from 'react';
+import styled from 'styled-components';
 import type { ProveView, StopSetView, StopView } from '../../api/types';
 import { Box, Line, Path, Ring, Words, poly, type Point } from '../../drawings/ink';
-import { tenths } from '../../units/format';
+import { DragRing } from '../../ui/DragRing';
+import { decel, tenths } from '../../units/format';
+import { halfway, placeAt } from './alongStop';
 
+const Over = styled.div`
+  position: relative;
+`;
 const TOP = 16;
 const ROW = 56;
 const CURVES = 200;
@@ -14,13 +21,9 @@ const curve = (way: number, x: (m: number) => number, y: (share: number) => numb
     const share = 1 - i / 24;
     return [x(way * (1 - share * share)), y(share)] as const;
   });
-/** The line of a stop: as it was recorded, put to the nominal speed with its distance; as if it braked steadily where none was. */
-function lineOf(stop: StopView, way: number, x: (m: number) => number, y: (share: number) => number): Point[] {
-  const first = stop.curve_kmh[0] ?? 0;
-  const last = stop.curve_m[stop.curve_m.length - 1] ?? 0;
-  if (first <= 0 || last <= 0) return curve(way, x, y);
-  return stop.curve_m.map((m, i) => [x((m / last) * way), y((stop.curve_kmh[i] ?? 0) / first)] as const);
-}
+/** The line of a stop as the server has it. */
+const lineOf = ({ line }: StopView, x: (m: number) => number, y: (share: number) => number): Point[] =>
+  line.way_m.map((m, i) => [x(m), y((line.speed_kmh[i] ?? 0) / (line.speed_kmh[0] ?? 1))] as const);
 const counts = (stop: StopView) => stop.left_out === '';
 const wayOf = (stop: StopView) => stop.corrected_m ?? stop.distance_m;
 
@@ -88,6 +91,7 @@ interface StopsPlotProps {
   onStop: (key: string) => void;
 }
 export function StopsPlot({ view, width, on, onStop }: StopsPlotProps) {
+  const [moved, setMoved] = useState<{ key: string; way: number } | null>(null);
   const far = Math.max(10, view.longest_m * 1.05);
   const left = width < 560 ? 104 : 150;
   const x = (m: number) => left + (m / far) * (width - left - 12);
@@ -99,67 +103,114 @@ export function StopsPlot({ view, width, on, onStop }: StopsPlotProps) {
   const said = view.sets
     .map((s) => `${s.name}: ${s.mean_m === null ? 'no stop counts' : `mean ${tenths(s.mean_m)} metres of ${s.n}`}`)
     .join('; ');
+  const all = view.sets.flatMap((s) => s.stops).filter((s) => s.line.way_m.length > 0);
+  const rung = all.find((s) => s.key === on) ?? all.filter(counts).at(-1);
+  const place = rung && placeAt(rung, moved?.key === rung.key ? moved.way : halfway(rung));
+  const set = view.sets.findIndex((s) => s.stops.some((stop) => stop.key === rung?.key));
+  const between = (event: KeyboardEvent) => {
+    const by = { ArrowUp: -1, ArrowDown: 1 }[event.key];
+    if (by === undefined || rung === undefined) return;
+    event.preventDefault();
+    event.stopPropagation(); // up and down go between the stops, not along one
+    const next = all[all.indexOf(rung) + by];
+    if (next) onStop(next.key);
+  };
+  const told = (at: NonNullable<typeof place>) => `${tenths(at.way)} m, ${at.time.toFixed(2)} s, ${decel(at.decel)} g`;
+  const [px, py] = place ? [x(place.way), y(place.speed / (rung.line.speed_kmh[0] ?? 1))] : [0, 0];
   return (
-    <svg
-      width={width}
-      height={begin + view.sets.length * ROW + 8}
-      role="img"
-      aria-label={`Stops from ${view.nominal}. ${said}`}
-    >
-      {[0, 0.25, 0.5, 0.75, 1].map((share) => (
-        <g key={share}>
-          <Line a={[left, y(share)]} b={[width - 12, y(share)]} as="scale-line" />
-          <Words x={left - 8} y={y(share) + 4} at="end">
-            {Math.round(view.nominal_kmh * share)}
-          </Words>
-        </g>
-      ))}
-      <Words x={0} y={TOP + 4} as="label-quiet">
-        speed, km/h
-      </Words>
-      {view.sets.map((set) => {
-        const plan = set.setup !== found;
-        const band = set.predicted;
-        return (
-          <g key={set.name}>
-            {band && plan && (
-              <Path d={`${poly([...curve(band.low_m, x, y), ...curve(band.high_m, x, y).reverse()])}Z`} as="tint" />
-            )}
-            {set.stops.map((stop) => {
-              const way = wayOf(stop);
-              if (way === null) return null;
-              const as = on === stop.key ? 'heavy' : !counts(stop) ? 'found' : plan ? 'plan-thin' : 'thin';
-              return <Path key={stop.key} d={poly(lineOf(stop, way, x, y))} as={as} />;
-            })}
+    <Over onKeyDownCapture={between}>
+      <svg
+        width={width}
+        height={begin + view.sets.length * ROW + 8}
+        role="img"
+        aria-label={`Stops from ${view.nominal}. ${said}`}
+      >
+        {[0, 0.25, 0.5, 0.75, 1].map((share) => (
+          <g key={share}>
+            <Line a={[left, y(share)]} b={[width - 12, y(share)]} as="scale-line" />
+            <Words x={left - 8} y={y(share) + 4} at="end">
+              {Math.round(view.nominal_kmh * share)}
+            </Words>
           </g>
-        );
-      })}
-      <Line a={[left, CURVES]} b={[width - 12, CURVES]} as="edge" />
-      {marks.map((m) => (
-        <g key={m}>
-          <Line a={[x(m), CURVES]} b={[x(m), CURVES + 5]} as="thin" />
-          <Words x={x(m)} y={CURVES + 18} at="middle">
-            {m}
-          </Words>
-        </g>
-      ))}
-      <Words x={width - 2} y={CURVES + 18} at="end">
-        m
-      </Words>
-      {view.sets.map((set, i) => (
-        <g key={set.name}>
-          {i > 0 && <Line a={[0, begin + i * ROW - 6]} b={[width - 12, begin + i * ROW - 6]} as="scale-line" />}
-          <Row
-            set={set}
-            y={begin + i * ROW}
-            x={x}
-            letters={Math.floor(left / 6.4)}
-            on={on}
-            plan={set.setup !== found}
-            onStop={onStop}
-          />
-        </g>
-      ))}
-    </svg>
+        ))}
+        <Words x={0} y={TOP + 4} as="label-quiet">
+          speed, km/h
+        </Words>
+        {view.sets.map((set) => {
+          const plan = set.setup !== found;
+          const band = set.predicted;
+          return (
+            <g key={set.name}>
+              {band && plan && (
+                <Path d={`${poly([...curve(band.low_m, x, y), ...curve(band.high_m, x, y).reverse()])}Z`} as="tint" />
+              )}
+              {set.stops.map((stop) => {
+                const way = wayOf(stop);
+                if (way === null) return null;
+                const as = rung?.key === stop.key ? 'heavy' : !counts(stop) ? 'found' : plan ? 'plan-thin' : 'thin';
+                return <Path key={stop.key} d={poly(lineOf(stop, x, y))} as={as} />;
+              })}
+            </g>
+          );
+        })}
+        <Line a={[left, CURVES]} b={[width - 12, CURVES]} as="edge" />
+        {marks.map((m) => (
+          <g key={m}>
+            <Line a={[x(m), CURVES]} b={[x(m), CURVES + 5]} as="thin" />
+            <Words x={x(m)} y={CURVES + 18} at="middle">
+              {m}
+            </Words>
+          </g>
+        ))}
+        <Words x={width - 2} y={CURVES + 18} at="end">
+          m
+        </Words>
+        {view.sets.map((set, i) => (
+          <g key={set.name}>
+            {i > 0 && <Line a={[0, begin + i * ROW - 6]} b={[width - 12, begin + i * ROW - 6]} as="scale-line" />}
+            <Row
+              set={set}
+              y={begin + i * ROW}
+              x={x}
+              letters={Math.floor(left / 6.4)}
+              on={on}
+              plan={set.setup !== found}
+              onStop={onStop}
+            />
+          </g>
+        ))}
+        {rung && place && (
+          <>
+            <Line a={[px, py]} b={[px, CURVES]} as="plan-thin" />
+            <Line a={[x(wayOf(rung) ?? 0), CURVES]} b={[x(wayOf(rung) ?? 0), begin + set * ROW + 16]} as="plan-thin" />
+            <Words x={width - 12} y={TOP + 14} as="label-strong" at="end">
+              {`${told(place)}${rung.line.steady ? ', if steady' : ''}`}
+            </Words>
+            <Words x={width - 12} y={TOP + 30} as="label-strong" at="end">
+              {`stop ${rung.number}, at ${Math.round(place.speed)} km/h`}
+            </Words>
+          </>
+        )}
+      </svg>
+      {rung && place && (
+        <DragRing
+          label={`Along stop ${rung.number} of ${view.sets[set]?.name ?? ''}`}
+          value={place.way}
+          least={0}
+          most={rung.line.way_m.at(-1) ?? 0}
+          step={0.1}
+          along="x"
+          perPixel={far / (width - left - 12)}
+          left={`${px}px`}
+          top={`${py}px`}
+          text={(way) => `at ${Math.round(placeAt(rung, way).speed)} km/h: ${told(placeAt(rung, way))}`}
+          quiet
+          onTake={(way) => {
+            setMoved({ key: rung.key, way });
+            return Promise.resolve();
+          }}
+        />
+      )}
+    </Over>
   );
 }

@@ -147,7 +147,10 @@ export function StopsTable({ prove }: { prove: Prove }) {
                       data-plain=""
                       aria-label={`${stop.number}: how the figures of this stop came about`}
                       aria-expanded={open === stop.key}
-                      onPress={() => setOpen(open === stop.key ? null : stop.key)}
+                      onPress={() => {
+                        prove.onStop(stop.key);
+                        setOpen(open === stop.key ? null : stop.key);
+                      }}
                     >
                       {stop.number}
                     </PressButton>
