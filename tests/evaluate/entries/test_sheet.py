@@ -10,6 +10,7 @@ from kobrix.core.errors import BadEntry, BadFile, Impossible, NotFound
 from kobrix.evaluate.entries.helpers import help_with
 from kobrix.evaluate.entries.shapes import Sheet
 from kobrix.evaluate.entries.sheet import measure_sheet, measured
+from kobrix.evaluate.sketch import sketch
 from kobrix.fileformat import files, layouts
 from kobrix.fileformat.job import Job
 from kobrix.fileformat.layouts import new_job
@@ -26,6 +27,22 @@ Doc = dict[str, typing.Any]
 def entries(sheet: Any) -> dict[str, Doc]:
     """Every entry of a sheet by its path."""
     return {e["path"]: e for s in sheet["sections"] for g in s["groups"] for e in g["entries"]}
+
+
+class OfItsKind(unittest.TestCase):
+    def test_only_a_pilot_is_asked_how_hard_he_would_press(self) -> None:
+        for layout in typing.get_args(layouts.Layout):
+            asked = {path.rpartition(".")[2] for path in entries(measure_sheet(new_job("n", layout), "as found"))}
+            self.assertEqual("force_limit_n" in asked, layout.startswith("aircraft"), layout)
+
+    def test_only_an_aircraft_with_brakes_in_front_alone_is_drawn_with_a_tail_wheel(self) -> None:
+        drawn = {layout: sketch(new_job("n", layout)) for layout in typing.get_args(layouts.Layout)}
+        self.assertEqual([layout for layout, own in drawn.items() if own["tail"]], ["aircraft_tail_wheel"])
+        kinds = {layout: own["kind"] for layout, own in drawn.items()}
+        self.assertEqual({k: kinds[k] for k in ("motorcycle", "aircraft_tail_wheel", "trials_car")},
+                         {"motorcycle": "motorcycle", "aircraft_tail_wheel": "aircraft", "trials_car": "car"})  # fmt: skip
+        known = sketch(demo_job())
+        self.assertEqual((known["wheelbase_mm"], known["front_share"], known["tail"]), (2480.0, 0.49, False))
 
 
 class TheLine(unittest.TestCase):
