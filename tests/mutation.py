@@ -52,7 +52,12 @@ def _changed(node: ast.AST) -> tuple[ast.AST, str] | None:
         own.op = _COUNTED[type(own.op)]()
     elif isinstance(own, ast.BoolOp):
         own.op = ast.And() if isinstance(own.op, ast.Or) else ast.Or()
-    elif isinstance(own, ast.Constant) and type(own.value) in (int, float) and abs(own.value) > TOLERANCE:
+    elif (
+        isinstance(own, ast.Constant)
+        and isinstance(own.value, int | float)
+        and not isinstance(own.value, bool)
+        and abs(own.value) > TOLERANCE
+    ):
         own.value = own.value * 1.5 if isinstance(own.value, float) else own.value + 1
     else:
         return None

@@ -5,8 +5,10 @@ from datetime import date
 from kobrix.api.figures import figures_of
 from kobrix.exports.dossier import Dossier, Section
 from kobrix.fileformat.job import Job
+from kobrix.stages.bed.service import bed_of
+from kobrix.stages.bed.shapes import BedView
 from kobrix.stages.bleed.service import bleed_of
-from kobrix.stages.bleed.shapes import StandView
+from kobrix.stages.bleed.shapes import BleedView, WatchView
 from kobrix.stages.build.service import build_of
 from kobrix.stages.build.shapes import BuildView
 from kobrix.stages.common import StoredJob
@@ -88,16 +90,29 @@ def _joints(build: BuildView) -> tuple[Section, list[str]]:
     ), alarms
 
 
-def _stand(stand: StandView, holds: str) -> tuple[Section, list[str]]:
+def _watched(watch: WatchView) -> str:
+    """How often the opened joints were looked at, and what was wet."""
+    n = len(watch["joints"])
+    if not n:
+        return "Opened joints: none noted."
+    wet = f" WET: {'; '.join(watch['wet'])}." if watch["wet"] else ""
+    return (
+        f"Opened joints: {watch['dry_hold']} of {n} dry after the hold, {watch['dry_drive']} of {n} after the first drive.{wet}"
+    )
+
+
+def _stand(bleed: BleedView) -> tuple[Section, list[str]]:
+    stand, holds = bleed["stand"], bleed["holds"]["sentence"]
     lines = [_NOT] if stand["verdict"] is None else [_VERDICT[stand["verdict"]].format(why="; ".join(stand["reasons"]))]
     if stand["travel_sentence"]:
         lines.append(stand["travel_sentence"])
-    lines += [
+    fitted = [
         f"{f['words'].capitalize()}: {f['value']:.2f} {f['unit']} ({f['low']:.2f} to {f['high']:.2f})"
         + (f", planned {f['plan']:.2f}." if f["plan"] is not None else ".")
         for f in stand["fitted"]
     ]
-    lines.append(f"Pedal held: {holds or _NOT}")
+    lines += [" ".join(fitted)] if fitted else []
+    lines += [f"Pedal held: {holds or _NOT} {_watched(bleed['watch'])}"]
     signed = stand["signed"]
     lines.append(
         f"Signed for a first drive at walking pace by {signed['by'] or 'no name'} on {signed['at'][:10]}."
@@ -105,18 +120,27 @@ def _stand(stand: StandView, holds: str) -> tuple[Section, list[str]]:
         else "Not signed for the first drive."
     )
     alarms = ["The stand test says: do not drive."] if stand["verdict"] == "do_not_drive" else []
+    alarms += ["A joint is wet."] if bleed["watch"]["wet"] else []
     return Section("Stand test, before the first metre", tuple(lines)), alarms
 
 
-def _stops(stored: StoredJob) -> Section:
-    view = prove_of(stored)
+def _bedded(bed: BedView) -> str:
+    whole = len(bed["slow_downs"])
+    recipe = f" after {bed['source']}" if bed["source"] else ""
+    return f"Pads: {bed['driven']} of {whole} slow-downs driven{recipe}." if whole else "Pads: no recipe for bedding was noted."
+
+
+def _stops(stored: StoredJob, name: str) -> Section:
+    view, pads = prove_of(stored), _bedded(bed_of(stored, name))
     rows = tuple(
         (s["name"], str(s["n"]), f"{s['mean_m']:.1f} m" if s["mean_m"] is not None else "", f"{s['low_m']:.1f} to {s['high_m']:.1f}" if s["low_m"] is not None and s["high_m"] is not None else "")
         for s in view["sets"] if s["n"] and not s["row_gap"]
     )  # fmt: skip
     if not rows:
-        return Section("Stops", (_NOT,))
-    return Section(f"Stops from {view['nominal']}", (view["headline"],), ("set", "stops", "mean", "95 %"), rows, (70, 25, 35, 45))
+        return Section("Stops", (f"{pads} Stops: {_NOT.lower()}",))
+    return Section(
+        f"Stops from {view['nominal']}", (f"{pads} {view['headline']}",), ("set", "stops", "mean", "95 %"), rows, (70, 25, 35, 45)
+    )
 
 
 def dossier_of(stored: StoredJob, name: str, today: date, link: str = "") -> Dossier:
@@ -125,7 +149,7 @@ def dossier_of(stored: StoredJob, name: str, today: date, link: str = "") -> Dos
     build, bleed = build_of(stored, name), bleed_of(stored, name)
     findings, dangers = _findings(job, name)
     joints, unsigned = _joints(build)
-    stand, stopped = _stand(bleed["stand"], bleed["holds"]["sentence"])
+    stand, stopped = _stand(bleed)
     asks = (
         "Aircraft: an entry by certified persons is needed."
         if build["certified"]
@@ -137,7 +161,7 @@ def dossier_of(stored: StoredJob, name: str, today: date, link: str = "") -> Dos
     return Dossier(
         f"Brake change: {job.name}", f"{name}, as of {today.isoformat()}. Predicted figures are estimates over plausible vehicles, to be proven by test.",
         (*dangers, *unsigned, *stopped),
-        (_changed(job, name, build), _figures(job, name), findings, joints, stand, _stops(stored), sign),
+        (_changed(job, name, build), _figures(job, name), findings, joints, stand, _stops(stored, name), sign),
         f"{asks} Makers' instructions, road law and inspection come first. Torques and limits are the makers', as typed. The whole record is in the job's file.",
         link,
     )  # fmt: skip
