@@ -2,9 +2,9 @@
 
 from dataclasses import dataclass
 
-from kobrix.core.fit.line_map import Branch, JointPlace, Kind, PartOfLine, opened_by, places_of, upstream_places
+from kobrix.core.fit.line_map import Branch, JointPlace, Kind, PartOfLine, Sharing, opened_by, places_of, upstream_places
 from kobrix.core.work.steps import Change
-from kobrix.fileformat.models import Cylinder, Setup, System, TandemCylinder
+from kobrix.fileformat.models import Cylinder, Setup, SingleCylinder, System, TandemCylinder
 from kobrix.fileformat.stations import DiscBrake, Station
 
 DEVICE = {
@@ -17,7 +17,7 @@ PART: dict[PartOfLine, str] = {
     "brake": "brake port", "inlet": "inlet of the next cylinder",
 }  # fmt: skip
 _TITLE: dict[Kind, str] = {
-    "port": "cylinder to {b}", "valve_in": "into the {device}", "valve_out": "out of the {device}", "switch": "pressure switch",
+    "port": "cylinder to {b}", "shared_in": "{a} to the tee of all brakes", "shared_out": "tee of all brakes to {b}", "valve_in": "into the {device}", "valve_out": "out of the {device}", "switch": "pressure switch",
     "tee_in": "{a} to tee", "tee_out": "tee to {b}", "hose_in": "line to hose", "hose_out": "hose to axle tee",
     "end_tee_out": "axle tee to line", "brake": "{a} to {brake}", "upstream_out": "out of the first cylinder",
     "upstream_in": "into the next cylinder",
@@ -64,6 +64,13 @@ def _lanes(system: System, station: Station) -> int:
     return 2 if cylinder.circuits == "diagonal" and station.wheels == 2 else 1
 
 
+def _sharing(system: System, station: Station) -> Sharing:
+    """A single cylinder has one port, common practice: a tee behind it feeds all its stations. A tandem or a pair has one for each line."""
+    if not isinstance(system.cylinder, SingleCylinder) or len(system.stations) < 2:
+        return "alone"
+    return "first" if station is system.stations[0] else "next"
+
+
 def branch_of(system: System, station: Station) -> Branch:
     """What leads to the brakes of a `station`; where its lines are not known, what is usual: a hard line, and a hose for each brake."""
     calipers = station.brake.calipers if isinstance(station.brake, DiscBrake) else 1
@@ -72,7 +79,7 @@ def branch_of(system: System, station: Station) -> Branch:
     known = lines is not None and (lines.hoses or lines.hard_lines)
     hoses = sum(h.count for h in lines.hoses) if lines is not None and known else station.wheels
     hard = bool(lines.hard_lines) if lines is not None and known else True
-    return Branch(ends, hoses, hard, tuple(d.kind for d in station.devices), _lanes(system, station))
+    return Branch(ends, hoses, hard, tuple(d.kind for d in station.devices), _lanes(system, station), _sharing(system, station))
 
 
 def brake_words(station: Station) -> str:

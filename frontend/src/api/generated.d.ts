@@ -3461,7 +3461,7 @@ export interface components {
             /** Number */
             number: number;
             /** Kind */
-            kind: ("port" | "valve_in" | "valve_out" | "switch" | "tee_in" | "tee_out" | "hose_in" | "hose_out" | "end_tee_out" | "brake" | "upstream_out" | "upstream_in") | "own";
+            kind: ("port" | "shared_in" | "shared_out" | "valve_in" | "valve_out" | "switch" | "tee_in" | "tee_out" | "hose_in" | "hose_out" | "end_tee_out" | "brake" | "upstream_out" | "upstream_in") | "own";
             /** Path */
             path: string;
             /** Title */

@@ -18,6 +18,7 @@ from kobrix.evaluate.solve import ByContent, answer_of
 from kobrix.fileformat import files
 from kobrix.fileformat.fit import JOINT_KEY
 from kobrix.fileformat.job import Job
+from kobrix.fileformat.layouts import new_job
 from kobrix.fileformat.paths import below
 from kobrix.fileformat.tables import table
 from kobrix.stages.common import StoredJob
@@ -97,7 +98,9 @@ class Map(unittest.TestCase):
             if hoses > ends:
                 continue
             with self.subTest(ends=ends, hoses=hoses, hard=hard, lanes=lanes):
-                places = places_of(Branch(ends, hoses, hard, ("proportioning", "switch"), lanes))
+                places = places_of(
+                    Branch(ends, hoses, hard, ("proportioning", "switch"), lanes, "first" if lanes == 1 else "alone")
+                )
                 count = {p.kind: p.count for p in places}
                 own = max(1, min(lanes, ends))
                 self.assertEqual(count["port"], own)
@@ -109,6 +112,15 @@ class Map(unittest.TestCase):
                         self.assertEqual(one.b, other.a, "what leaves one joint enters the next")
                 tees = count.get("tee_out", own)
                 self.assertLessEqual(tees, ends)
+
+    def test_the_stations_of_a_single_cylinder_hang_on_its_one_port(self) -> None:
+        document = new_job("n", "car_front_rear").model_dump(mode="json", exclude_unset=True)
+        document["as_found"]["systems"][0]["cylinder"] = {"kind": "single", "bore_mm": "7/8 in"}
+        front, rear = fit_of(files.check(Job, document), 0, "as found")["branches"]
+        kinds = [key.split("-", 2)[2] for key in front["joints"]]
+        self.assertEqual(kinds[:3], ["port", "shared-in", "shared-out"])
+        self.assertEqual(rear["joints"][0], "0-1-shared-out")
+        self.assertNotIn("0-1-port", rear["joints"])
 
     def test_a_diagonal_car_has_a_port_for_each_wheel(self) -> None:
         document = demo_document()

@@ -4,8 +4,9 @@ from dataclasses import dataclass
 from typing import Literal
 
 PartOfLine = Literal["cylinder", "line", "valve", "switch", "tee", "hose", "brake", "inlet"]
+Sharing = Literal["alone", "first", "next"]
 Kind = Literal[
-    "port", "valve_in", "valve_out", "switch", "tee_in", "tee_out", "hose_in", "hose_out", "end_tee_out", "brake", "upstream_out",
+    "port", "shared_in", "shared_out", "valve_in", "valve_out", "switch", "tee_in", "tee_out", "hose_in", "hose_out", "end_tee_out", "brake", "upstream_out",
     "upstream_in",
 ]  # fmt: skip
 # Kinds of places that a change of parts opens. Common practice: what is unscrewed to swap the part.
@@ -14,7 +15,7 @@ _OPENS: dict[str, tuple[Kind, ...]] = {
     "hand_cylinder_rebuild": ("port",), "aircraft_cylinders": ("port", "upstream_out", "upstream_in"),
     "calipers": ("brake",), "drum_to_disc": ("brake",), "wheel_cylinders": ("brake",),
     "hoses": ("hose_in", "hose_out", "brake"),
-    "hard_line": ("port", "valve_in", "valve_out", "tee_in", "tee_out", "hose_in", "end_tee_out"),
+    "hard_line": ("port", "shared_in", "shared_out", "valve_in", "valve_out", "tee_in", "tee_out", "hose_in", "end_tee_out"),
     "valve": ("valve_in", "valve_out"), "line_lock": ("valve_in", "valve_out"), "park_valve": ("valve_in", "valve_out"),
     "residual_valve": ("valve_in", "valve_out"), "pressure_switch": ("switch",),
 }  # fmt: skip
@@ -23,13 +24,15 @@ _OPENS: dict[str, tuple[Kind, ...]] = {
 @dataclass(frozen=True)
 class Branch:
     """What leads to the brakes of one station: `ends` calipers or wheel cylinders, `hoses` of all of them, whether there are hard
-    lines, its `devices` by kind in their order, and `lanes`: how many ports of the cylinder feed it (two where circuits cross)."""
+    lines, its `devices` by kind in their order, and `lanes`: how many ports of the cylinder feed it (two where circuits cross).
+    `sharing`: it has the port alone, or is the first or a next one of the stations that hang on one port through a tee."""
 
     ends: int
     hoses: int
     hard: bool
     devices: tuple[str, ...] = ()
     lanes: int = 1
+    sharing: Sharing = "alone"
 
 
 @dataclass(frozen=True)
@@ -52,11 +55,17 @@ def places_of(branch: Branch) -> list[JointPlace]:
 
     >>> [(p.kind, p.count) for p in places_of(Branch(ends=2, hoses=2, hard=True))]
     [('port', 1), ('tee_in', 1), ('tee_out', 2), ('hose_in', 2), ('brake', 2)]
+    >>> [p.kind for p in places_of(Branch(ends=1, hoses=0, hard=True, sharing="next"))]
+    ['shared_out', 'brake']
     """
     lanes = max(1, min(branch.lanes, branch.ends))
     ends, hoses = branch.ends // lanes, branch.hoses // lanes
     here: PartOfLine = "line" if branch.hard or not branch.hoses else "hose"
-    found = [JointPlace("port", "port", "cylinder", here, lanes)]
+    found = [] if branch.sharing == "next" else [JointPlace("port", "port", "cylinder", here, lanes)]
+    if branch.sharing == "first":
+        found.append(JointPlace("shared-in", "shared_in", here, "tee", 1))
+    if branch.sharing != "alone":
+        found.append(JointPlace("shared-out", "shared_out", "tee", here, 1))
     for n, device in enumerate(branch.devices):
         if device == "switch":
             found.append(JointPlace(f"device{n}", "switch", here, "switch", lanes, n))
