@@ -72,7 +72,10 @@ def along(way: Floats, speed: Floats) -> tuple[Floats, Floats]:
 
 
 def steady(way: float, speed: float, places: int) -> tuple[Floats, Floats]:
-    """Way [m] and speed [m/s], (places,) each, of a stop of `way` [m] from `speed` [m/s] that brakes alike from first to last, evenly in time."""
+    """Way [m] and speed [m/s], (places,) each, of a stop that brakes alike from first to last, evenly in time.
+
+    `way` [m] in all, `speed` [m/s] at its beginning, `places` [how many].
+    """
     share = 1 - np.linspace(0.0, 1.0, places)
     return way * (1 - share**2), speed * share
 
