@@ -9,6 +9,7 @@ from unittest import mock
 
 from kobrix.core.rules import run
 from kobrix.core.rules.limits import Bench, Judgement
+from kobrix.core.rules.words import failure_words, loss_words
 from kobrix.evaluate.solve import ByContent, answer_of
 from kobrix.fileformat import files
 from kobrix.fileformat.job import Job
@@ -20,6 +21,7 @@ from tests.cases import demo_job, evaluate, every_layout
 
 # What is read by people only. Words of a part are a table of such texts.
 PROSE = frozenset((
+    "loss",
     "sentence", "reason", "source", "label", "words", "first_lock_words", "title", "note", "how", "why", "allowed", "formula",
     "numbers", "standing", "other",
 ))  # fmt: skip
@@ -73,19 +75,18 @@ class Reworded(unittest.TestCase):
         jobs = [demo_job(), *every_layout()]
         for job in jobs:
             plain = seen(job)
-            words = paths.failure_words
 
-            def other_words(failing: Any, systems: Any, air: float | None = None, words: Any = words) -> str:
-                return reworded(words(failing, systems, air))
+            def other(words: Any) -> Any:
+                return lambda *about: reworded(words(*about))
 
             with (
                 mock.patch.object(run, "RULES", tuple(map(_rule, run.RULES))),
-                mock.patch.object(paths, "failure_words", other_words),
-                mock.patch.object(service, "failure_words", other_words),
+                mock.patch.object(paths, "loss_words", other(loss_words)),
+                mock.patch.object(service, "failure_words", other(failure_words)),
             ):
-                other = seen(job)
+                changed = seen(job)
             with self.subTest(job=job.name):
-                self.assertEqual(other, plain)
+                self.assertEqual(changed, plain)
         service.forget()
         answer_of.cache_clear()
 

@@ -31,6 +31,39 @@ class Laptop(Spoken):
         expect(self.page.get_by_role("radio", name=re.compile("Plan A"))).to_be_checked()
         self.no_errors()
 
+    def test_a_newcomer_is_told_once_where_to_begin(self) -> None:
+        page = self.open()
+        hint = page.get_by_role("complementary", name="First time here")
+        expect(hint).to_contain_text("press a part to change it")
+        hint.get_by_role("button", name="Got it").press("Enter")
+        expect(hint).to_have_count(0)
+        expect(page.get_by_role("link", name="Kobrix, all jobs")).to_be_focused()
+        page.reload()
+        expect(page.get_by_role("img", name="Force line")).to_be_visible()
+        expect(hint).to_have_count(0)
+        page.set_viewport_size({"width": 390, "height": 844})
+        expect(page.get_by_role("region", name="The push")).to_be_visible()
+        expect(hint).to_have_count(0)
+        self.no_errors()
+
+    def test_many_controls_say_what_each_loss_leaves_once_and_are_tried_from_a_list(self) -> None:
+        page = self.page
+        self.assertEqual(page.request.post(f"{self.url}/api/jobs/examples/light-aircraft").status, 201)
+        self.open("/jobs/2/size")
+        stair = page.get_by_role("img", name=re.compile("^Pedal travel"))
+        for words in ("one circuit lost", "one leak upstream"):
+            expect(stair.get_by_text(words, exact=True)).to_have_count(1)
+            expect(stair.get_by_text(words, exact=True)).not_to_have_class(
+                re.compile("danger")
+            )  # no rule says how much must be left
+        page.get_by_role("button", name=re.compile("What if")).click()
+        page.get_by_role("option", name="left: leak before the second control").click()
+        expect(page.get_by_text("What if: left: leak before the second control")).to_be_visible()
+        page.get_by_role("button", name=re.compile("What if")).click()
+        page.get_by_role("option", name="nothing fails").click()
+        expect(page.get_by_text("What if: left: leak before the second control")).to_have_count(0)
+        self.no_errors()
+
     def test_stepping_the_bore_moves_every_figure_survives_a_reload_and_is_undone(self) -> None:
         page = self.open()
         before = said(page)

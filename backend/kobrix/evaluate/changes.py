@@ -210,7 +210,7 @@ def bars(setup: Setup) -> Iterator[Change]:
             share = round(now + 0.02 * step, 3)
             if step == 0 or not 0.2 <= share <= 0.8:
                 continue
-            words = f"bar at {share:.0%} front"
+            words = name = f"bar at {100 * share:.0f} % front"
             if span is None:
                 edits: tuple[Edit, ...] = (set_at(f"{path}.front_share", share),)
             else:
@@ -220,7 +220,7 @@ def bars(setup: Setup) -> Iterator[Change]:
                     set_at(f"{path}.pivot_to_front_clevis_mm", f"{span - to_rear:.1f} mm"),
                     set_at(f"{path}.pivot_to_rear_clevis_mm", f"{to_rear:.1f} mm"),
                 )
-            yield Change("bar", f"Try the {words}", words, edits, 0.2 * abs(step), "bar")
+            yield Change("bar", f"Try the {name}", words, edits, 0.2 * abs(step), "bar")
 
 
 def splits(setup: Setup) -> Iterator[Change]:

@@ -2745,7 +2745,7 @@ export interface components {
         };
         /**
          * FailureView
-         * @description What a lost circuit or booster leaves.
+         * @description What a lost circuit or booster leaves; `what`: the circuit; `loss`: short words without the control, whose name stands in `system` where there are several.
          */
         FailureView: {
             /** Name */
@@ -2755,8 +2755,12 @@ export interface components {
              * @enum {string}
              */
             kind: "healthy" | "circuit" | "upstream" | "booster" | "hot" | "wet" | "valves_shut" | "valves_open" | "air" | "other";
-            /** Words */
-            words: string;
+            /** What */
+            what: string | null;
+            /** System */
+            system: string | null;
+            /** Loss */
+            loss: string;
             /** Pedal Force N */
             pedal_force_n: number;
             /**
@@ -2766,8 +2770,6 @@ export interface components {
             limited_by: "force" | "travel" | "chamber" | "contact" | "all_lost";
             /** Best Grip Decel G */
             best_grip_decel_g: number;
-            /** Reaches 2P44 M Per S2 */
-            reaches_2p44_m_per_s2: boolean;
             /** Pedal Travel Mm */
             pedal_travel_mm: number | null;
         };

@@ -73,6 +73,11 @@ const Plot = memo(function Plot({ width, height, tyres, paths, mostF, mostR, bey
     const [x, y] = lock ? on([lock.front, lock.rear]) : [0, 0];
     return x > x1 - 48 && y < y1 + 36;
   });
+  // The front's words stand where no mark of a lock does.
+  const low = paths.some(({ lock }) => {
+    const [x, y] = lock ? on([lock.front, lock.rear]) : [0, 0];
+    return x > x1 - 160 && Math.abs(y - Y(cornerR * 0.3)) < 22;
+  });
   const middle = ideal[Math.floor(ideal.length * 0.42)] ?? [0, 0];
   return (
     <>
@@ -127,7 +132,7 @@ const Plot = memo(function Plot({ width, height, tyres, paths, mostF, mostR, bey
             {words}
           </Tag>
         ))}
-      <Tag x={x1 - 3} y={Y(cornerR * 0.3)} at="end">
+      <Tag x={x1 - 3} y={Y(cornerR * (low ? 0.65 : 0.3))} at="end">
         front locked
       </Tag>
       {decels.map((z) => (

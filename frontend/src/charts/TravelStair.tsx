@@ -46,6 +46,12 @@ export function printedTenths(values: readonly number[], total: number): string[
   return floors.map((n) => (n / 10).toFixed(1));
 }
 
+const BAD = { danger: 0, caution: 1, good: 2 } as const;
+/** The losses there is room for, the worst first where it is not enough for all; each has its finding. */
+function fitting(lost: readonly Lost[], height: number, causes: number): readonly Lost[] {
+  const room = Math.max(2, Math.floor((height - 72) / LEAST_ROW) - causes);
+  return lost.length <= room ? lost : [...lost].sort((a, b) => BAD[a.level] - BAD[b.level]).slice(0, room);
+}
 /** Rows as high as there is room for, within reason; the rest scrolls. */
 const rowFor = (height: number, rows: number) => Math.min(ROW, Math.max(LEAST_ROW, (height - 72) / Math.max(1, rows)));
 
@@ -122,9 +128,10 @@ const LostRow = memo(function LostRow({ words, ends, mm, level, x0, x1, at, y, w
   const wide = ends.length * 6.1 + 10;
   const inside = at - x0 > wide + 8;
   const beyond = !inside && at + 6 + wide > width;
-  const Name = words.length * 5.9 > x0 - 6 ? Tag : Words; // a long name stands on the line's beginning
+  const letters = Math.floor((x0 - 6) / 5.9);
   return (
     <g>
+      <title>{`${words}: ${ends}`}</title>
       {mm !== null && (
         <>
           <Line a={[x0, y]} b={[inside ? at - wide : at, y]} as={line} />
@@ -132,9 +139,9 @@ const LostRow = memo(function LostRow({ words, ends, mm, level, x0, x1, at, y, w
           <Line a={[at, y - 5]} b={[at, y + 5]} as={line} />
         </>
       )}
-      <Name x={0} y={y + 4} as={`label ${ink}`}>
-        {words}
-      </Name>
+      <Words x={0} y={y + 4} as={`label ${ink}`}>
+        {words.length > letters ? `${words.slice(0, letters - 1)}…` : words}
+      </Words>
       {beyond ? (
         <Tag x={x1 - 8} y={y + 4.5} as={`label ${ink}`} at="end">
           {ends}
@@ -150,7 +157,8 @@ const LostRow = memo(function LostRow({ words, ends, mm, level, x0, x1, at, y, w
 
 export function TravelStair(p: TravelStairProps) {
   const { width, causes, total, available, found } = p;
-  const row = rowFor(p.height, causes.length + p.lost.length);
+  const lost = fitting(p.lost, p.height, causes.length);
+  const row = rowFor(p.height, causes.length + lost.length);
   const x0 = NAMES;
   const x1 = width - 10;
   const room = available ?? Math.max(total, found ?? 0) * 1.2;
@@ -165,7 +173,7 @@ export function TravelStair(p: TravelStairProps) {
   );
   const before = causes.map((_, i) => causes.slice(0, i).reduce((sum, c) => sum + c.mm, 0));
   const foundY = dim + row;
-  const end = foundY + p.lost.length * row + 10;
+  const end = foundY + lost.length * row + 10;
   const height = end + 12;
   return (
     <svg width={width} height={height} role="img" aria-label={p.description}>
@@ -211,7 +219,7 @@ export function TravelStair(p: TravelStairProps) {
           </Words>
         </>
       )}
-      {p.lost.map((l, i) => (
+      {lost.map((l, i) => (
         <LostRow
           key={l.words}
           {...l}

@@ -47,6 +47,16 @@ def failure_words(failing: Failing, systems: Sequence[System], air: float | None
     return f"{plain(failing.system)}: {words}" if failing.is_loss and failing.system else words
 
 
+def loss_words(failing: Failing, systems: Sequence[System]) -> str:
+    """Short words for a loss of one control, a `failing` [record] of `systems` [records], its name left out. Source: common practice."""
+    if failing.kind == "upstream":
+        return "leak upstream"
+    own = next((s for s in systems if s.name == failing.system), systems[0] if len(systems) == 1 else None)
+    if failing.kind == "circuit" and own is not None and len(own.cylinder.chambers) > 1:
+        return f"{circuit_words(own, failing.what or '')} lost"
+    return "booster lost" if failing.kind == "booster" else "circuit lost"
+
+
 def listed(names: Sequence[str]) -> str:
     """Several `names` [texts] in one breath: "left", "left and right", "a, b and c". Source: English."""
     said = [plain(n) for n in names]

@@ -17,8 +17,7 @@ from kobrix.core.physics.gains import LEAST_GAIN, Match, link_gains
 from kobrix.core.physics.paths import Solved
 from kobrix.core.physics.solved_setup import SolvedPath, SolvedSetup
 from kobrix.core.physics.valves import Passive, Proportioning
-from kobrix.core.rules.words import crosses
-from kobrix.core.rules.words import failure_words as failure_words
+from kobrix.core.rules.words import crosses, loss_words, plain
 from kobrix.evaluate.results import CM2, KPA, MM, Places, PullPlaces, failures_document, first_lock
 from kobrix.evaluate.solve import Answer, pick
 from kobrix.fileformat.models import controls_of
@@ -233,9 +232,8 @@ def _failures(answer: Answer, path: SolvedPath, load: int) -> list[FailureView]:
         if own is None or not failing.is_loss or not own["systems"]:
             continue
         rows.append({
-            "name": failing.name, "kind": failing.kind, "words": failure_words(failing, answer.solved.systems),
+            "name": failing.name, "kind": failing.kind, "what": failing.what, "system": plain(failing.system) if failing.system else None, "loss": loss_words(failing, answer.solved.systems),
             "pedal_force_n": own["pedal_force_n"], "limited_by": own["limited_by"], "best_grip_decel_g": own["best_grip_decel_g"],
-            "reaches_2p44_m_per_s2": own["reaches_2p44_m_per_s2"],
             "pedal_travel_mm": next(iter(own["systems"].values()))["pedal_travel_mm"],
         })  # fmt: skip
     return rows

@@ -193,15 +193,16 @@ class Balance(TypedDict):
 
 
 class FailureView(TypedDict):
-    """What a lost circuit or booster leaves."""
+    """What a lost circuit or booster leaves; `what`: the circuit; `loss`: short words without the control, whose name stands in `system` where there are several."""
 
     name: str
     kind: FailureKind
-    words: str
+    what: str | None
+    system: str | None
+    loss: str
     pedal_force_n: float
     limited_by: LimitedBy
     best_grip_decel_g: float
-    reaches_2p44_m_per_s2: bool
     pedal_travel_mm: float | None
 
 

@@ -109,12 +109,12 @@ const Word = styled.span`
   }
 `;
 export const MendButton = styled(Button)`
-  font: var(--w-strong) var(--t-text) / var(--one) var(--text);
+  font: var(--w-strong) var(--t-text) / var(--snug) var(--text);
   border: var(--r-outline) solid var(--plan);
   background: none;
   padding: 0 var(--s8);
   color: var(--plan);
-  white-space: nowrap;
+  max-width: 180px;
   margin-left: var(--s10);
   min-height: var(--s24);
   align-self: center;

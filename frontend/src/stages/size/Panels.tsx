@@ -2,6 +2,7 @@
 import { memo, useState } from 'react';
 import { ToggleButton, ToggleButtonGroup } from 'react-aria-components';
 import styled from 'styled-components';
+import { Choose } from '../../ui/Choose';
 import { AsTable } from '../../ui/DataTable';
 import type { SetupView } from '../../api/types';
 import { Findings, tally } from './Findings';
@@ -42,7 +43,7 @@ const Row = styled.div`
   .which {
     display: contents;
   }
-  button {
+  .which button {
     border: var(--r-hair) solid var(--ink);
     background: var(--paper);
     min-height: var(--s24);
@@ -55,11 +56,12 @@ const Row = styled.div`
     color: var(--on-state);
   }
   @media (pointer: coarse) {
-    button {
+    .which button {
       min-height: var(--target);
     }
   }
 `;
+const AS_BUTTONS = 8; // more of them would take the room of the findings
 interface WhatIfProps {
   failures: readonly { name: string; words: string }[];
   failure: string | null;
@@ -68,6 +70,19 @@ interface WhatIfProps {
 /** What if something fails: the line is drawn again with it. */
 const WhatIf = memo(function WhatIf({ failures, failure, onFailure }: WhatIfProps) {
   if (failures.length === 0) return null;
+  if (failures.length > AS_BUTTONS)
+    return (
+      <Row className="noprint">
+        <span aria-hidden="true">What if:</span>
+        <Choose
+          label="What if"
+          quiet
+          value={failure ?? ''}
+          options={[{ id: '', label: 'nothing fails' }, ...failures.map((f) => ({ id: f.name, label: f.words }))]}
+          onChange={(id) => onFailure(id === '' ? null : id)}
+        />
+      </Row>
+    );
   return (
     <Row className="noprint">
       <span id="what-if">What if:</span>

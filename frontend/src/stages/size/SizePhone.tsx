@@ -9,6 +9,7 @@ import { difference } from '../../chain/words';
 import { PushRule } from '../../charts/PushRule';
 import { Message } from '../../page/Message';
 import { Go } from '../../page/PhoneHead';
+import { FirstRun } from '../../page/FirstRun';
 import { PlanTabs } from '../../page/PlanTabs';
 import { PlanTools } from '../../page/PlanTools';
 import { Mark } from '../../ui/Mark';
@@ -233,6 +234,7 @@ export function SizePhone({ head, reading, look, acts, steps }: PhoneProps) {
             {!later.solved.one_axle && <InstrumentPanel id="adhesion" reading={later} />}
             {later.solved.parts.pedal.linked && <InstrumentPanel id="ratio" reading={later} />}
             <InstrumentPanel id="heat" reading={later} />
+            <FirstRun job={job.id} />
             <section aria-label="Job">
               <p>
                 {job.name}.{' '}

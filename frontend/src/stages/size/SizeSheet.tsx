@@ -9,6 +9,7 @@ import { gainsAt, mostChanged, type BandSide, type Match } from '../../chain/gai
 import { PartsInOne, PartsOf } from '../../chain/PartsRow';
 import { valueAt, valueStep } from '../../chain/place';
 import { PushRule } from '../../charts/PushRule';
+import { FirstRun } from '../../page/FirstRun';
 import { Message } from '../../page/Message';
 import { PlanTabs } from '../../page/PlanTabs';
 import { PlanTools } from '../../page/PlanTools';
@@ -30,12 +31,12 @@ import { TRAVEL_LINK, Working } from './Working';
 import { Worst } from './Worst';
 
 const Sheet = styled(SheetPage)`
-  grid-template-rows: var(--row-strip) var(--row-ctl) minmax(0, 1fr) auto;
+  grid-template-rows: auto var(--row-ctl) minmax(0, 1fr) auto;
   @media ${LOW} {
     height: auto;
     min-height: calc(100vh / var(--zoom));
     padding-top: var(--s2);
-    grid-template: var(--row-strip) var(--row-ctl) 1fr auto / minmax(0, 1fr);
+    grid-template: auto var(--row-ctl) 1fr auto / minmax(0, 1fr);
   }
 `;
 const Control = styled.div`
@@ -120,6 +121,14 @@ const Instruments = styled.div`
     section {
       overflow: visible;
     }
+  }
+`;
+const Foot = styled.footer`
+  display: grid;
+  grid-template-columns: auto minmax(0, 1fr);
+  gap: 0 var(--s16);
+  > :first-child {
+    grid-column: 1 / -1;
   }
 `;
 const Caution = styled.p`
@@ -209,7 +218,10 @@ export function SizeSheet({ head, reading, look, acts, steps }: SheetProps) {
   const row = { place, solved, state, now: at, found: was, bores: view.standard_bores, onStep };
   return (
     <Sheet>
-      {head}
+      <div>
+        {head}
+        {low && <FirstRun job={job.id} />}
+      </div>
       <Control role="region" aria-label="Plans and push">
         <PlanTabs setups={view.setups} using={setup.key} onUse={acts.onUse} />
         <PlanTools job={job} using={setup.key} onStep={onStep} onUse={acts.onUse} onCompare={onCompare} />
@@ -288,7 +300,7 @@ export function SizeSheet({ head, reading, look, acts, steps }: SheetProps) {
           }
         </Beneath>
       </Main>
-      <footer>
+      <Foot>
         <TitleBlock
           job={later.job}
           solved={later.solved}
@@ -301,7 +313,8 @@ export function SizeSheet({ head, reading, look, acts, steps }: SheetProps) {
           Estimates, to be proven by test. One wrong joint loses all braking: makers’ instructions, road law and
           inspection come first.
         </Caution>
-      </footer>
+        {!low && <FirstRun job={job.id} beside />}
+      </Foot>
     </Sheet>
   );
 }

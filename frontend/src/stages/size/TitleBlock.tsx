@@ -35,6 +35,17 @@ const Block = styled.dl`
   }
 `;
 
+/** As much of a name as one line takes; all of it where a pointer rests. */
+const Name = styled.dd`
+  &&& {
+    display: -webkit-box;
+    -webkit-box-orient: vertical;
+    -webkit-line-clamp: 1;
+    white-space: normal;
+    word-break: break-all;
+  }
+`;
+
 function Stored({ job }: { job: number }) {
   return <dd aria-live="polite">{useStoring(job) ? 'storing' : 'all changes'}</dd>;
 }
@@ -55,7 +66,7 @@ export const TitleBlock = memo(function TitleBlock({ job, solved, state, wanted,
     <Block>
       <div>
         <dt>Job</dt>
-        <dd title={job.name}>{job.name}</dd>
+        <Name title={job.name}>{job.name}</Name>
       </div>
       <div>
         <dt>Loaded with</dt>

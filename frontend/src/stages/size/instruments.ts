@@ -1,5 +1,5 @@
 /** What the instruments show, gathered from the core's figures: which causes stand together, and what each circuit leaves. */
-import type { Failure, SetupView, StateView, StationParts } from '../../api/types';
+import type { Failure, Finding, SetupView, StateView, StationParts } from '../../api/types';
 import type { BalancePath } from '../../charts/Balance';
 import type { Cause, Lost } from '../../charts/TravelStair';
 import { decel, millimetres } from '../../units/format';
@@ -60,10 +60,11 @@ export function causesOf(now: Figures, stations: readonly StationParts[]): Cause
   return [...groups, ...rest].filter((c) => c.mm > 0.005);
 }
 
-export function lostOf(failures: readonly Failure[]): Lost[] {
-  return failures.map((f) => {
+/** What each loss leaves, as its finding judges it; what is the same of several controls is said once. */
+export function lostOf(failures: readonly Failure[], findings: readonly Finding[]): Lost[] {
+  const rows: { systems: (string | null)[]; of: Failure; row: Omit<Lost, 'words'> }[] = [];
+  for (const f of failures) {
     const z = decel(f.best_grip_decel_g);
-    const short = f.limited_by === 'travel' || f.limited_by === 'chamber' || f.limited_by === 'contact';
     const ends: Record<Failure['limited_by'], string> = {
       force: `${z} g at ${written(force(f.pedal_force_n))}`,
       travel: `floor at ${written(force(f.pedal_force_n))}, ${z} g`,
@@ -71,13 +72,24 @@ export function lostOf(failures: readonly Failure[]): Lost[] {
       contact: 'floor before contact',
       all_lost: 'no brakes left',
     };
-    return {
-      words: f.words,
-      ends: ends[f.limited_by],
-      mm: f.pedal_travel_mm,
-      level: !f.reaches_2p44_m_per_s2 ? 'danger' : short ? 'caution' : 'good',
-    };
-  });
+    const level = findings.find(({ id }) => id === f.name)?.level;
+    const known = rows.find((r) => r.of.kind === f.kind && r.of.what === f.what && r.row.ends === ends[f.limited_by]);
+    if (known) known.systems.push(f.system);
+    else
+      rows.push({
+        systems: [f.system],
+        of: f,
+        row: {
+          ends: ends[f.limited_by],
+          mm: f.pedal_travel_mm,
+          level: level === 'danger' || level === 'caution' ? level : 'good',
+        },
+      });
+  }
+  return rows.map(({ systems, of: { loss }, row }) => ({
+    ...row,
+    words: systems.length > 1 ? `one ${loss}` : systems[0] ? `${systems[0]}: ${loss}` : loss,
+  }));
 }
 
 export const shortName = (name: string) => name.replace(/^plan /, '');

@@ -85,7 +85,10 @@ export const FeelView = memo(function FeelView({
   return (
     <>
       <p>
-        {difference(solved.against_found[load]) || `At ${decel(wanted)} g: ${written(force(own))}.`}{' '}
+        {difference(solved.against_found[load]) ||
+          (state.stop_push_n === null && state.lock
+            ? `Locks before ${decel(wanted)} g: at ${decel(state.lock.decel_g)} g, ${written(force(own))}.`
+            : `At ${decel(wanted)} g: ${written(force(own))}.`)}{' '}
         {`Hold ${onAScale(own)} on a bathroom scale with your foot`}
         {was !== undefined && setup !== view.setups[0] ? `, as found ${onAScale(was)}.` : '.'}
       </p>
@@ -205,7 +208,7 @@ export const TravelView = memo(function TravelView({
             band={view.travel}
             found={found?.now.travel ?? null}
             foundName={behind}
-            lost={lostOf(state.failures)}
+            lost={lostOf(state.failures, setup.findings)}
             stroke={whole !== null && now.piston !== null ? { used: now.piston, whole } : null}
             description={describeTravel(solved, now)}
           />
