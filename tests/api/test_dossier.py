@@ -1,6 +1,7 @@
 """The dossier at the door: one searchable page, what is not signed or tested on top or in its place."""
 
 import io
+import re
 import unittest
 from datetime import date
 from typing import Any
@@ -70,6 +71,47 @@ class Page(ApiCase):
             dossier = dossier_of(StoredJob(job, 0), job.names[-1], date(2026, 5, 7))
             self.assertEqual(len(PdfReader(io.BytesIO(as_pdf(dossier))).pages), 1, job.name)
             self.assertEqual("certified" in dossier.foot, job.vehicle.kind == "aircraft")
+
+
+def elements(pdf: PdfReader) -> list[tuple[str, str, int | None]]:
+    """Every element of a document's structure in reading order: its kind, its parent's, and the number of its marked text."""
+    found: list[tuple[str, str, int | None]] = []
+
+    def walk(element: Any, parent: str) -> None:
+        kids = element.get_object()["/K"].get_object()
+        marked = next((int(k) for k in kids if isinstance(k, int)), None)
+        found.append((element.get_object()["/S"], parent, marked))
+        for kid in kids:
+            if not isinstance(kid, int):
+                walk(kid, element.get_object()["/S"])
+
+    root: Any = pdf.trailer["/Root"]
+    for outer in root["/StructTreeRoot"]["/K"]:
+        walk(outer, "")
+    return found
+
+
+class Tagged(ApiCase):
+    def test_the_whole_record_is_told_apart_for_those_who_hear_it(self) -> None:
+        for kind in ("dossier", "record"):
+            pdf = PdfReader(io.BytesIO(self.client.get(f"/api/jobs/1/{kind}.pdf?setup=plan+A").content))
+            root: Any = pdf.trailer["/Root"]
+            self.assertEqual((root["/MarkInfo"]["/Marked"], root["/Lang"]), (True, "en"))
+            found = elements(pdf)
+            kinds = [k for k, _, _ in found]
+            self.assertEqual((kinds[:2], kinds.count("/H1")), (["/Document", "/H1"], 1))
+            for inner, outer in (("/TR", "/Table"), ("/TD", "/TR"), ("/TH", "/TR"), ("/P", "/Document"), ("/H2", "/Document")):
+                self.assertEqual({p for k, p, _ in found if k == inner}, {outer})
+            tree: Any = root["/StructTreeRoot"]["/ParentTree"]["/Nums"]
+            self.assertEqual(len(tree), 2 * len(pdf.pages))
+            for page, held in zip(pdf.pages, tree[1::2], strict=True):
+                text = page.get_contents()
+                assert text is not None
+                opened = [int(n) for n in re.findall(rb"/MCID (\d+)>> BDC", text.get_data())]
+                self.assertEqual(opened, list(range(len(held))), "every marked text is in the tree, in its order")
+                self.assertEqual([e.get_object()["/K"][0] for e in held], opened)
+                self.assertEqual(text.get_data().count(b"BDC") + text.get_data().count(b"BMC"), text.get_data().count(b"EMC"))
+            self.assertEqual(sum(1 for _, _, n in found if n is not None), sum(len(h) for h in tree[1::2]))
 
 
 class Letters(unittest.TestCase):

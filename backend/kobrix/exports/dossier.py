@@ -7,6 +7,8 @@ from typing import TYPE_CHECKING
 if TYPE_CHECKING:
     from fpdf import FPDF
 
+    from kobrix.exports.tagged import TaggedPdf
+
 MARGIN, CODE, CODE_TOP = 14.0, 15.0, 7.0  # mm: around the sheet, the code's side, and its top
 PICTURE = 78.0  # mm, a photograph with its words
 _PLAIN = str.maketrans(
@@ -67,13 +69,13 @@ def _code(pdf: "FPDF", link: str) -> None:
     pdf.link(left, top, CODE, CODE, link)
 
 
-def _picture(pdf: "FPDF", picture: Picture) -> None:
+def _picture(pdf: "TaggedPdf", picture: Picture) -> None:
     """A photograph with its words beneath, on a sheet of its own where it does not fit any more."""
     if pdf.get_y() > pdf.h - 20 - PICTURE:
         pdf.add_page()
     pdf.image(io.BytesIO(picture.content), h=PICTURE - 10, alt_text=plain(picture.words))
     pdf.set_font("Helvetica", "", 8.5)
-    pdf.multi_cell(0, 4, plain(picture.words), new_x="LMARGIN", new_y="NEXT")
+    pdf.say("P", plain(picture.words), 4)
     pdf.ln(2)
 
 
@@ -82,26 +84,29 @@ def as_pdf(dossier: Dossier) -> bytes:
 
     `dossier` [record].
     """
-    from fpdf import FPDF, FontFace
-    from fpdf.enums import TableBordersLayout
+    from kobrix.exports.tagged import TaggedPdf
 
-    class Sheet(FPDF):
+    class Sheet(TaggedPdf):
         """A sheet with the dossier's title above and its page below."""
 
         def header(self) -> None:
-            """The title on every sheet."""
+            """The title on every sheet: on the first it is the document's, on the others it only repeats."""
             beside = self.epw - CODE - 3 if dossier.link and self.page_no() == 1 else 0
-            self.set_font("Helvetica", "B", 13)
-            self.multi_cell(beside, 6, plain(dossier.title), new_x="LMARGIN", new_y="NEXT")
-            self.set_font("Helvetica", "", 9)
-            self.multi_cell(beside, 4.4, plain(dossier.subtitle), new_x="LMARGIN", new_y="NEXT")
+            for kind, style, size, line, words in (("H1", "B", 13, 6, dossier.title), ("P", "", 9, 4.4, dossier.subtitle)):
+                self.set_font("Helvetica", style, size)
+                if self.page_no() == 1:
+                    self.say("H1" if kind == "H1" else "P", plain(words), line, beside)
+                else:
+                    with self.artifact():
+                        self.multi_cell(beside, line, plain(words), new_x="LMARGIN", new_y="NEXT", align="L")
             self.ln(1)
 
         def footer(self) -> None:
             """Which sheet of how many, and what is asked of the reader."""
             self.set_y(-16)
             self.set_font("Helvetica", "", 7.5)
-            self.multi_cell(0, 3.4, plain(f"{dossier.foot} Sheet {self.page_no()} of {{nb}}."), new_x="LMARGIN", new_y="NEXT")
+            with self.artifact():
+                self.multi_cell(0, 3.4, plain(f"{dossier.foot} Sheet {self.page_no()} of {{nb}}."), new_x="LMARGIN", new_y="NEXT")
 
     pdf = Sheet(format="A4")
     pdf.set_margins(MARGIN, 10, MARGIN)
@@ -110,31 +115,26 @@ def as_pdf(dossier: Dossier) -> bytes:
     pdf.set_lang("en")
     pdf.add_page()
     if dossier.link:
-        _code(pdf, dossier.link)
+        with pdf.artifact():
+            _code(pdf, dossier.link)
         pdf.set_y(max(pdf.get_y(), CODE_TOP + CODE + 1))
     for alarm in dossier.alarms:
         pdf.set_font("Helvetica", "B", 10)
         pdf.set_draw_color(160, 15, 46)
         pdf.set_text_color(160, 15, 46)
-        pdf.multi_cell(0, 5.4, plain(alarm), border=1, new_x="LMARGIN", new_y="NEXT")
+        pdf.say("P", plain(alarm), 5.4, border=1)
         pdf.ln(1)
     pdf.set_text_color(0, 0, 0)
     pdf.set_draw_color(0, 0, 0)
     for section in dossier.sections:
         pdf.set_font("Helvetica", "B", 10)
-        pdf.cell(0, 5.2, plain(section.title), border="B", new_x="LMARGIN", new_y="NEXT")
+        pdf.say("H2", plain(section.title), 5.2, border="B")
         pdf.set_font("Helvetica", "", 8.5)
         for line in section.lines:
-            pdf.multi_cell(0, 4, plain(line), new_x="LMARGIN", new_y="NEXT")
+            pdf.say("P", plain(line), 4)
         if section.rows:
-            with pdf.table(
-                col_widths=section.wide or None, line_height=3.9, borders_layout=TableBordersLayout.NONE, text_align="LEFT", first_row_as_headings=bool(section.head),
-                headings_style=FontFace(emphasis="ITALICS"), padding=(0.2, 1.2, 0.2, 0),
-            ) as table:  # fmt: skip
-                for cells in (*((section.head,) if section.head else ()), *section.rows):
-                    row = table.row()
-                    for cell in cells:
-                        row.cell(plain(cell))
+            rows = [[plain(cell) for cell in row] for row in section.rows]
+            pdf.tabled([plain(cell) for cell in section.head], rows, section.wide or (1.0,) * len(section.rows[0]))
         pdf.ln(1.1)
     for picture in dossier.pictures:
         _picture(pdf, picture)
