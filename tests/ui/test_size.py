@@ -46,6 +46,24 @@ class Laptop(Spoken):
         expect(hint).to_have_count(0)
         self.no_errors()
 
+    def test_a_plan_is_drawn_to_another_place_by_its_tab(self) -> None:
+        page = self.open()
+        tabs = page.get_by_role("radiogroup", name="Displayed on the line").get_by_role("radio")
+        expect(tabs).to_have_text([re.compile("As found"), re.compile("Plan A"), re.compile("Plan B")])
+        from_, to = tabs.nth(1).bounding_box(), tabs.nth(2).bounding_box()
+        assert from_ is not None
+        assert to is not None
+        page.mouse.move(from_["x"] + 40, from_["y"] + 20)
+        page.mouse.down()
+        page.mouse.move(to["x"] + 40, to["y"] + 20, steps=4)
+        expect(tabs.nth(2)).to_have_attribute("data-here", "after")
+        page.mouse.up()
+        expect(tabs).to_have_text([re.compile("As found"), re.compile("Plan B"), re.compile("Plan A")])
+        expect(tabs.nth(2)).to_be_checked()  # what is on the line stays there
+        page.get_by_role("button", name=re.compile("^Undo: plan A moved")).click()
+        expect(tabs.nth(1)).to_contain_text("Plan A")
+        self.no_errors()
+
     def test_many_controls_say_what_each_loss_leaves_once_and_are_tried_from_a_list(self) -> None:
         page = self.page
         self.assertEqual(page.request.post(f"{self.url}/api/jobs/examples/light-aircraft").status, 201)

@@ -1,5 +1,5 @@
 /** As found and the plans: which one is on the line, how each stands. */
-import { memo, useEffect, useRef } from 'react';
+import { memo, useEffect, useRef, useState, type PointerEvent } from 'react';
 import { ToggleButton, ToggleButtonGroup } from 'react-aria-components';
 import styled from 'styled-components';
 import { capital } from '../units/format';
@@ -88,6 +88,23 @@ const Group = styled(ToggleButtonGroup)`
   i {
     font-style: normal;
   }
+  .tab[data-dragged] {
+    opacity: 0.5;
+  }
+  .tab[data-here]::before {
+    content: '';
+    position: absolute;
+    top: 0;
+    bottom: 0;
+    width: var(--r-press);
+    background: var(--plan);
+  }
+  .tab[data-here='before']::before {
+    left: 0;
+  }
+  .tab[data-here='after']::before {
+    right: 0;
+  }
   .tab[data-focus-visible] {
     outline-offset: calc(0px - var(--s3));
   }
@@ -115,9 +132,51 @@ interface PlanTabsProps {
   setups: readonly SetupView[];
   using: string;
   onUse: (key: string) => void;
+  /** A plan drawn by a mouse to the place `at` among the plans; its menu moves it by keys and by touch. */
+  onMove?: (name: string, at: number) => void;
   small?: boolean;
 }
-export const PlanTabs = memo(function PlanTabs({ setups, using, onUse, small = false }: PlanTabsProps) {
+
+const DRAWN = 8; // px a pointer goes before it draws the tab along
+interface Drag {
+  from: number;
+  x: number;
+  /** The tab over which it is let go; null until it is drawn. */
+  to: number | null;
+}
+/** A tab drawn along the row by a mouse: which one, and over which it is. The first, as found, stays. */
+function useDrag(setups: readonly SetupView[], onMove: PlanTabsProps['onMove']) {
+  const [drag, setDrag] = useState<Drag | null>(null);
+  const at = (event: PointerEvent<HTMLDivElement>) =>
+    [...event.currentTarget.querySelectorAll('.tab')].findIndex((tab) => {
+      const { left, right } = tab.getBoundingClientRect();
+      return event.clientX >= left && event.clientX < right;
+    });
+  return {
+    drag,
+    handlers: {
+      onPointerDownCapture: (event: PointerEvent<HTMLDivElement>) => {
+        const from = at(event);
+        if (event.pointerType === 'mouse' && event.button === 0 && from > 0 && onMove)
+          setDrag({ from, x: event.clientX, to: null });
+      },
+      onPointerMoveCapture: (event: PointerEvent<HTMLDivElement>) => {
+        if (drag === null || (drag.to === null && Math.abs(event.clientX - drag.x) < DRAWN)) return;
+        const to = Math.max(1, at(event));
+        if (to !== drag.to) setDrag({ ...drag, to });
+      },
+      onPointerUpCapture: () => {
+        const name = drag && setups[drag.from]?.name;
+        if (name && drag.to !== null && drag.to !== drag.from) onMove?.(name, drag.to - 1);
+        setDrag(null);
+      },
+      onPointerLeave: () => setDrag(null),
+    },
+  };
+}
+
+export const PlanTabs = memo(function PlanTabs({ setups, using, onUse, onMove, small = false }: PlanTabsProps) {
+  const { drag, handlers } = useDrag(setups, onMove);
   const many = setups.length > FEW;
   const group = useRef<HTMLDivElement>(null);
   // Where there is not room for all, the one on the line is among those that are seen.
@@ -132,6 +191,7 @@ export const PlanTabs = memo(function PlanTabs({ setups, using, onUse, small = f
   return (
     <Group
       ref={group}
+      {...handlers}
       aria-label="Displayed on the line"
       data-many={many || undefined}
       selectionMode="single"
@@ -147,6 +207,8 @@ export const PlanTabs = memo(function PlanTabs({ setups, using, onUse, small = f
           key={setup.key}
           id={setup.key}
           className="tab"
+          data-dragged={(drag?.to != null && drag.from === i) || undefined}
+          data-here={drag?.to === i && drag.from !== i ? (drag.from > i ? 'before' : 'after') : undefined}
           style={small && !many ? { minWidth: 112 } : undefined}
           aria-label={
             many

@@ -185,7 +185,7 @@ export function SizePhone({ head, reading, look, acts, steps }: PhoneProps) {
     <Phone>
       {head}
       <Tabs role="region" aria-label="Plans">
-        <PlanTabs setups={view.setups} using={setup.key} onUse={acts.onUse} small />
+        <PlanTabs setups={view.setups} using={setup.key} onUse={acts.onUse} onMove={acts.onMove} small />
         <PlanTools job={job} using={setup.key} onStep={acts.onStep} onUse={acts.onUse} onCompare={onCompare} small />
       </Tabs>
       <Banner {...reading} {...acts} />

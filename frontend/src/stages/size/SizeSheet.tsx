@@ -223,7 +223,7 @@ export function SizeSheet({ head, reading, look, acts, steps }: SheetProps) {
         {low && <FirstRun job={job.id} />}
       </div>
       <Control role="region" aria-label="Plans and push">
-        <PlanTabs setups={view.setups} using={setup.key} onUse={acts.onUse} />
+        <PlanTabs setups={view.setups} using={setup.key} onUse={acts.onUse} onMove={acts.onMove} />
         <PlanTools job={job} using={setup.key} onStep={onStep} onUse={acts.onUse} onCompare={onCompare} />
         {begun ? (
           <PushEntry push={now.push} decel={now.decel} onPush={acts.onPush} onDecel={acts.onDecel} />

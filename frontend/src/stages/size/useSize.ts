@@ -16,6 +16,7 @@ const REST_MS = 140;
 /** What a person does; none of these changes while a push is scrubbed. */
 export interface Acts {
   onUse: (setup: string) => void;
+  onMove: (plan: string, at: number) => void;
   onPath: (path: string) => void;
   onLoad: (load: number) => void;
   onPush: (n: number) => void;
@@ -150,6 +151,8 @@ function useActs(
   return useMemo(
     () => ({
       onUse,
+      onMove: (plan: string, at: number) =>
+        void onStep({ label: `${plan} moved`, plan: { do: 'move', name: plan, at } }).catch(() => undefined),
       onMend,
       onTake,
       onStep,
