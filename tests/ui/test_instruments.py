@@ -55,6 +55,28 @@ class Tables(Asked):
             button.click()
         return panel.get_by_role("table")
 
+    def test_a_person_draws_his_own_limits_over_the_feel_and_takes_them_back(self) -> None:
+        page = self.open()
+        push = page.get_by_role("slider", name="Your own limit of the push")
+        travel = page.get_by_role("slider", name="Your own limit of the travel")
+        expect(push).to_have_attribute("aria-valuetext", "none")
+        push.focus()
+        page.keyboard.press("Shift+ArrowDown")  # 50 N below the 500 of the rule
+        expect(push).to_have_attribute("aria-valuetext", "450 N")
+        expect(page.get_by_text("yours 450 N")).to_be_visible()
+        travel.focus()
+        page.keyboard.press("ArrowLeft")
+        expect(page.get_by_text("yours 149", exact=True)).to_be_visible()
+        self.assertEqual(self.ask("/jobs/1/size")["own_limits"], {"effort_n": 450.0, "travel_mm": 149.0})
+        page.reload()
+        expect(travel).to_have_attribute("aria-valuetext", "149 mm")
+        travel.focus()
+        page.keyboard.press("ArrowRight")
+        expect(travel).to_have_attribute("aria-valuetext", "none")
+        expect(page.get_by_text(re.compile("^yours 149"))).to_have_count(0)
+        self.axe()
+        self.no_errors()
+
     def test_feel_is_the_stop_of_every_setup_and_every_bore(self) -> None:
         page = self.open()
         found = {row[0]: row[1:] for row in rows(self.choose(page, "Feel"))}

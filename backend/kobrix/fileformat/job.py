@@ -1,21 +1,21 @@
 """The job file: a vehicle, its brakes as found, and any number of plans."""
 
 from datetime import date
-from typing import Any, Literal, Self
+from typing import Annotated, Any, Literal, Self
 
 from pydantic import Field, model_validator
 from pydantic_core import PydanticCustomError
 
 from kobrix.core.constants import USUAL_DOUBTS
 from kobrix.core.errors import BadEntry, NotFound
-from kobrix.fileformat.base import Name, Part, unique
+from kobrix.fileformat.base import Name, Part, Sparse, q, unique
 from kobrix.fileformat.bedding import Bedding
 from kobrix.fileformat.bleeding import Bleeding
 from kobrix.fileformat.building import Building
 from kobrix.fileformat.fit import Fitting, ListedPart
 from kobrix.fileformat.models import Setup, System, Vehicle
 from kobrix.fileformat.proving import Proving
-from kobrix.fileformat.quantities import label_of, si, value_of
+from kobrix.fileformat.quantities import Typed, label_of, si, value_of
 from kobrix.fileformat.records import FiledRecord, FiledTrace
 from kobrix.fileformat.shelf import ShelfPart
 
@@ -52,6 +52,13 @@ class Note(Part):
     photos: list[Photo] = Field(default=[], max_length=12)
 
 
+class OwnLimits(Sparse):
+    """Lines that a person draws for himself over the feel of the pedal: a push and a travel he would not go beyond. Nothing is judged by them."""
+
+    effort_n: Annotated[Typed | None, q("effort_n", 1, 3000)] = None
+    travel_mm: Annotated[Typed | None, q("travel_mm", 1, 500)] = None
+
+
 class Job(Part):
     """A whole job: the open file format `kobrix-job`, version 1."""
 
@@ -70,6 +77,7 @@ class Job(Part):
     parts_list: list[ListedPart] = Field(default=[], max_length=400)
     planned: str | None = Field(None, max_length=40)
     proving: Proving | None = None
+    own_limits: OwnLimits | None = None
     records: list[FiledRecord] = Field(default=[], max_length=5000)
     traces: list[FiledTrace] = Field(default=[], max_length=400)
 

@@ -4068,6 +4068,16 @@ export interface components {
             edits: components["schemas"]["Edit"][];
         };
         /**
+         * OwnLimitsView
+         * @description A person's own lines over the feel of the pedal, null where none is drawn.
+         */
+        OwnLimitsView: {
+            /** Effort N */
+            effort_n: number | null;
+            /** Travel Mm */
+            travel_mm: number | null;
+        };
+        /**
          * OwnParts
          * @description What is fitted at one axle.
          */
@@ -5442,6 +5452,7 @@ export interface components {
             force_limit_n: number;
             effort: components["schemas"]["EffortBand"] | null;
             travel: components["schemas"]["TravelBand"];
+            own_limits: components["schemas"]["OwnLimitsView"];
             /** Standard Bores */
             standard_bores: components["schemas"]["Bore"][];
             /** Setups */

@@ -4,6 +4,7 @@ import { Button, Toolbar } from 'react-aria-components';
 import styled from 'styled-components';
 import type { EffortBand } from '../api/types';
 import { Box, Line, Path, poly, Ring, Words, type Point } from '../drawings/ink';
+import { DragRing } from '../ui/DragRing';
 import { millimetres } from '../units/format';
 import { force, perNewton, spoken, written } from '../units/display';
 import { Axes, scaleOf } from './axes';
@@ -32,6 +33,9 @@ interface FeelProps {
   room: number | null;
   description: string;
   onBore: ((dot: FeelDot) => void) | null;
+  /** The person's own lines, null where none is drawn; moved, or drawn back to the end to take them away. */
+  own: { push: number | null; travel: number | null };
+  onOwn: (of: 'push' | 'travel', value: number | null, gesture: string) => Promise<unknown>;
 }
 
 const Over = styled.div`
@@ -83,9 +87,11 @@ export const Feel = memo(function Feel(p: FeelProps) {
   const pushes = [...shown.map((d) => d.push), ...marks.map((m) => m.push)];
   const travels = [...shown.map((d) => d.travel), ...marks.map((m) => m.travel)];
   const most = Math.max(room ?? 0, ...travels) * 1.02;
-  const x = scaleOf(Math.max(0, Math.min(...travels) - 12), most, left, right, 4);
+  const least = Math.max(0, Math.min(...travels) - 12);
+  const x = scaleOf(least, most, left, right, 4);
   const k = perNewton();
-  const up = scaleOf(0, Math.max(p.limit * 1.1, ...pushes) * 1.04 * k, bottom, top, 4);
+  const highest = Math.max(p.limit * 1.1, ...pushes) * 1.04 * k;
+  const up = scaleOf(0, highest, bottom, top, 4);
   const y = (n: number) => up(n * k);
   const floor = room !== null ? x(room) : null;
   const places = marks.map((m): Point => [x(m.travel), y(m.push)]);
@@ -118,6 +124,27 @@ export const Feel = memo(function Feel(p: FeelProps) {
         <Words x={right - 2} y={y(p.limit) - 4} as="label label-danger" at="end">
           {written(force(p.limit))} limit
         </Words>
+        {p.own.push !== null && (
+          <>
+            <Line a={[left, y(p.own.push)]} b={[right, y(p.own.push)]} as="own-line" />
+            <Words x={right - 2} y={y(p.own.push) - 4} as="label-plan" at="end">
+              {`yours ${written(force(p.own.push))}`}
+            </Words>
+          </>
+        )}
+        {p.own.travel !== null && (
+          <>
+            <Line a={[x(p.own.travel), top]} b={[x(p.own.travel), bottom]} as="own-line" />
+            <Words
+              x={x(p.own.travel) + (x(p.own.travel) > right - 80 ? -16 : 16)}
+              y={bottom - 5}
+              as="label-plan"
+              at={x(p.own.travel) > right - 80 ? 'end' : 'start'}
+            >
+              {`yours ${millimetres(p.own.travel)}`}
+            </Words>
+          </>
+        )}
         {floor !== null && floor < right && (
           <>
             <Box x={floor} y={top} w={7} h={bottom - top} as="ground" />
@@ -183,6 +210,33 @@ export const Feel = memo(function Feel(p: FeelProps) {
           );
         })}
       </svg>
+      <DragRing
+        label="Your own limit of the push"
+        value={p.own.push ?? p.limit}
+        least={20}
+        most={p.limit}
+        step={5}
+        perPixel={-(highest / k) / (bottom - top)}
+        left={`${left}px`}
+        top={`${y(p.own.push ?? p.limit)}px`}
+        text={(n) => (n >= p.limit ? 'none' : written(force(n)))}
+        onTake={(n, gesture) => p.onOwn('push', n >= p.limit ? null : n, gesture)}
+      />
+      {room !== null && (
+        <DragRing
+          label="Your own limit of the travel"
+          value={p.own.travel ?? room}
+          least={10}
+          most={room}
+          step={1}
+          along="x"
+          perPixel={(most - least) / (right - left)}
+          left={`${x(p.own.travel ?? room)}px`}
+          top={`${bottom}px`}
+          text={(mm) => (mm >= room ? 'none' : `${millimetres(mm)} mm`)}
+          onTake={(mm, gesture) => p.onOwn('travel', mm >= room ? null : mm, gesture)}
+        />
+      )}
       {p.onBore && (
         // One stop for the Tab key; arrows go from bore to bore.
         <Toolbar aria-label="Standard bores">

@@ -28,7 +28,7 @@ from kobrix.evaluate.uncertainty import SEED, TRIALS, said_of
 from kobrix.evaluate.verdicts import tried
 from kobrix.fileformat.job import AS_FOUND, Job
 from kobrix.fileformat.models import Setup
-from kobrix.fileformat.quantities import si
+from kobrix.fileformat.quantities import si, value_of
 from kobrix.fileformat.questions import AirIn, Failure
 from kobrix.stages.common import Standing, StoredJob
 from kobrix.stages.size.paths import AIR_CM3, curves, gain_curves, locks_of, path_view, range_of, stop_or_lock
@@ -38,6 +38,7 @@ from kobrix.stages.size.shapes import (
     Failed,
     Headline,
     MendsView,
+    OwnLimitsView,
     SetupVerdicts,
     SetupView,
     SizeView,
@@ -136,6 +137,14 @@ def _common(answers: list[Answer]) -> _Common:
     return _Common(wanted, _reach(answers, wanted, limit) if wanted is not None else 1.2 * limit, limit)
 
 
+def _own_limits(job: Job) -> OwnLimitsView:
+    own = job.own_limits
+    return {
+        "effort_n": None if own is None or own.effort_n is None else value_of(own.effort_n, "effort_n"),
+        "travel_mm": None if own is None or own.travel_mm is None else value_of(own.travel_mm, "travel_mm"),
+    }
+
+
 def size_view(job: Job, revision: int) -> SizeView:
     """Everything that Size shows of a `job` at its wanted stop, as of a `revision`."""
     setups = [ByContent(job.setup(name)) for name in job.names]
@@ -155,6 +164,7 @@ def size_view(job: Job, revision: int) -> SizeView:
         "force_limit_n": common.limit,
         "effort": {"low": band.low, "good": band.good, "caution": band.caution, "danger": band.danger},
         "travel": {"good": limits.TRAVEL.good, "caution": limits.TRAVEL.caution, "danger": limits.TRAVEL.danger},
+        "own_limits": _own_limits(job),
         "standard_bores": [{"name": name, "bore_mm": size * MM} for name, size in STANDARD_BORES],
         "setups": [_against(view, views[0]) for view in views],
     }  # fmt: skip

@@ -388,6 +388,13 @@ class Tried(TypedDict):
     document: JsonObject
 
 
+class OwnLimitsView(TypedDict):
+    """A person's own lines over the feel of the pedal, null where none is drawn."""
+
+    effort_n: float | None
+    travel_mm: float | None
+
+
 class SizeView(TypedDict):
     """Every setup of a job at one wanted stop, as of a `revision`."""
 
@@ -398,6 +405,7 @@ class SizeView(TypedDict):
     force_limit_n: float
     effort: EffortBand | None
     travel: TravelBand
+    own_limits: OwnLimitsView
     standard_bores: list[Bore]
     setups: list[SetupView]
 

@@ -1,5 +1,5 @@
 /** What each instrument shows of the setup on the line, from the core's figures. */
-import { memo, useMemo } from 'react';
+import { memo, useCallback, useMemo } from 'react';
 import { Adhesion } from '../../charts/Adhesion';
 import { Balance } from '../../charts/Balance';
 import { Feel, type FeelDot, type FeelMark } from '../../charts/Feel';
@@ -77,6 +77,17 @@ export const FeelView = memo(function FeelView({
         : null,
     [solved, onStep, place],
   );
+  const onOwn = useCallback(
+    (of: 'push' | 'travel', value: number | null, gesture: string) => {
+      const path = of === 'push' ? '/own_limits/effort_n' : '/own_limits/travel_mm';
+      return onStep({
+        label: `own limit of the ${of}`,
+        gesture,
+        edits: [value === null ? { op: 'remove', path } : { path, value }],
+      }).catch(() => undefined);
+    },
+    [onStep],
+  );
   if (marks.length === 0)
     return <p>It needs the pedal’s travel: {(setup.needs.travel ?? []).length} more to measure.</p>;
   const wanted = view.wanted_decel_g ?? 0;
@@ -105,6 +116,8 @@ export const FeelView = memo(function FeelView({
             room={room}
             description={`Feel at ${decel(wanted)} g: ${marks.map((m) => `${m.name} ${spoken(force(m.push))}, ${millimetres(m.travel)} millimetres`).join('; ')}.`}
             onBore={onBore}
+            own={{ push: view.own_limits.effort_n, travel: view.own_limits.travel_mm }}
+            onOwn={onOwn}
           />
         </Plotted>
       </div>
