@@ -5,7 +5,7 @@ import unittest
 from typing import Any
 
 from kobrix.core.errors import KobrixError
-from kobrix.core.rules.limits import LEVELS, Judgement
+from kobrix.core.rules.limits import LEVELS, Judgement, percent
 from kobrix.demo import SETUPS
 from kobrix.evaluate.mends import mends_of
 from kobrix.evaluate.shapes import Mend
@@ -62,6 +62,10 @@ class Promises(unittest.TestCase):
                     self.assertTrue(cured not in after or RANK(after[cured].level) > RANK(was[cured].level), (cured, mend))
                 if id_ in after:
                     self.assertIn(after[id_].sentence, mend["words"], id_)
+                    chance = after[id_].chance
+                    self.assertIn("" if chance is None else percent(chance), mend["words"], id_)
+                    told = chance is None or percent(chance) in after[id_].sentence
+                    self.assertEqual(" Broken in " in mend["words"], not told)
         return kinds
 
     def test_the_demo_and_every_shipped_vehicle(self) -> None:

@@ -192,6 +192,21 @@ class Settling(unittest.TestCase):
         self.assertIn("weigh", acts[0])
         self.assertNotIn("weigh", acts[1])
 
+    def test_what_only_stops_settle_is_no_more_once_pads_and_grip_were_measured(self) -> None:
+        document = demo_document()
+        plan = document["plans"][0]["systems"][0]["stations"]
+        paths = [
+            f"plans.0.systems.0.stations.{n}.brake.friction.{key}" for n, s in enumerate(plan) for key in s["brake"]["friction"]
+        ]
+        measured = {**dict.fromkeys(paths, "± 0.02"), "vehicle.grip_front": "± 0.04", "vehicle.grip_rear": "± 0.04"}
+        shares = []
+        for tolerances in ({}, measured):
+            job = files.check(Job, {**document, "tolerances": tolerances})
+            told = tried_findings(ByContent(job.setup("plan A")), None, None, said_of(job, "plan A"))
+            shares.append(next(f for f in told if f["id"] == "lock_order")["by_stops"])
+        self.assertGreater(shares[0], 0.1)
+        self.assertEqual(shares[1], 0.0)
+
     def test_acts_are_sorted_by_what_goes_in_a_minute_and_say_what_the_chance_becomes(self) -> None:
         for found in tried_findings(ByContent(demo_job().setup("plan B")), None, None, bare()):
             rates = [s["settles"] / s["minutes"] for s in found["settle"]]

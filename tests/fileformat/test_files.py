@@ -6,7 +6,7 @@ import unittest
 from collections.abc import Callable
 from typing import Any
 
-from kobrix.core.errors import BadFile, NotFound
+from kobrix.core.errors import BadEntry, BadFile, NotFound
 from kobrix.evaluate.to_core import convert
 from kobrix.fileformat import files
 from kobrix.fileformat.job import Job
@@ -107,6 +107,9 @@ class Shapes(unittest.TestCase):
         self.assertEqual(typed_edit("/a/bore_mm", "7/8"), {"op": "set", "path": "/a/bore_mm", "value": "7/8 in"})
         self.assertEqual(typed_edit("/a/pistons_mm", "2 x 38")["value"], ["38 mm", "38 mm"])
         self.assertEqual(typed_edit("/a/tyre", " 185/60R15 ")["value"], "185/60R15")
+        for path in ("/a/calipers", "/a/price"):  # as much of what was typed as names it
+            with self.assertRaisesRegex(BadEntry, f"'{'x' * 40}'"):
+                typed_edit(path, "x" * 60)
         self.assertEqual(typed_edit("/a/front_share", "49 %")["value"], 0.49)
         self.assertEqual(typed_edit("/a/bore_mm", "  "), {"op": "remove", "path": "/a/bore_mm"})
 

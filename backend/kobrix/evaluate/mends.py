@@ -402,8 +402,8 @@ def _words(change: Change, one: Judgement, then: dict[str, Judgement]) -> str:
     after = then.get(one.id)
     parts = []
     if after is not None:
-        told = after.chance is None or percent(after.chance) in after.sentence
-        parts.append(after.sentence if told or after.chance is None else f"{after.sentence} Broken in {percent(after.chance)}.")
+        untold = "" if after.chance is None or percent(after.chance) in after.sentence else f" Broken in {percent(after.chance)}."
+        parts.append(after.sentence + untold)
     parts += [j.sentence for id_, j in then.items() if j.rule in ("effort", "travel") and id_ != one.id][:2]
     if change.edge is not None:
         parts.append(f"{change.edge / PSI:.0f} psi is the edge: set it on the road.")

@@ -10,6 +10,7 @@ from kobrix.core.errors import BadEntry, BadFile, Impossible, NotFound
 from kobrix.evaluate.entries.helpers import help_with
 from kobrix.evaluate.entries.shapes import Sheet
 from kobrix.evaluate.entries.sheet import measure_sheet, measured
+from kobrix.evaluate.rotor_heat import rotors_on
 from kobrix.evaluate.sketch import sketch
 from kobrix.fileformat import files, layouts
 from kobrix.fileformat.job import Job
@@ -43,6 +44,16 @@ class OfItsKind(unittest.TestCase):
                          {"motorcycle": "motorcycle", "aircraft_tail_wheel": "aircraft", "trials_car": "car"})  # fmt: skip
         known = sketch(demo_job())
         self.assertEqual((known["wheelbase_mm"], known["front_share"], known["tail"]), (2480.0, 0.49, False))
+
+    def test_each_lever_of_a_trials_car_holds_one_wheel(self) -> None:
+        (system,) = new_job("n", "trials_car").as_found.systems
+        self.assertEqual([[f.wheels for f in lever.feeds or []] for _, lever in system.seconds], [[1], [1]])
+
+    def test_the_heat_of_an_axle_goes_into_its_rotors_and_drums(self) -> None:
+        document = demo_document()
+        document["as_found"]["systems"][0]["stations"][0]["brake"]["rotors_per_wheel"] = 2
+        found = files.check(Job, document).setup("as found")
+        self.assertEqual([rotors_on(found, axle) for axle in ("front", "rear")], [4, 2])
 
 
 class TheLine(unittest.TestCase):
