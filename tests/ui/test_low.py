@@ -9,29 +9,6 @@ from playwright.sync_api import expect
 
 from tests.ui.case import UiCase
 
-# Every line of text that is seen, by its box; a pair that lies over each other is told by its words.
-OVER = """() => {
-  const seen = [];
-  const walk = document.createTreeWalker(document.body, NodeFilter.SHOW_TEXT);
-  for (let n; (n = walk.nextNode()); ) {
-    const e = n.parentElement, text = n.textContent.trim();
-    if (!text || !e.checkVisibility({ opacityProperty: true, visibilityProperty: true })) continue;
-    if (getComputedStyle(e).clipPath.includes('50%') || e.closest('.visually-hidden, i')) continue;
-    const range = document.createRange();
-    range.selectNodeContents(n);
-    for (const r of range.getClientRects()) {
-      if (r.width < 2 || r.bottom < 0 || r.top > innerHeight) continue;
-      seen.push({ e, text, l: r.left + 1, r: r.right - 1, t: r.top + r.height * 0.25, b: r.bottom - r.height * 0.25 });
-    }
-  }
-  const found = [];
-  seen.forEach((a, i) => seen.slice(i + 1).forEach((b) => {
-    if (a.e === b.e || a.e.contains(b.e) || b.e.contains(a.e)) return;
-    if (Math.min(a.r, b.r) - Math.max(a.l, b.l) > 2 && Math.min(a.b, b.b) - Math.max(a.t, b.t) > 1)
-      found.push(`${a.text.slice(0, 30)} | ${b.text.slice(0, 30)}`);
-  }));
-  return found;
-}"""
 LEAST = 240  # CSS pixels of an instrument
 
 
@@ -88,12 +65,6 @@ class Low(UiCase):
                 with self.subTest(job=job, width=width):
                     self.assertGreaterEqual(self.box(strip)["height"], LEAST - 1)
                     self.fits()
-
-    def test_no_words_lie_over_others(self) -> None:
-        page = self.open("/jobs/1/size?plan=plan+A")
-        expect(page.get_by_text("full chain")).to_be_visible()
-        self.idle(page)
-        self.assertEqual(page.evaluate(OVER), [])
 
     def test_higher_it_is_the_whole_sheet_again(self) -> None:
         page = self.open("/jobs/1/size?plan=plan+B")
