@@ -70,6 +70,21 @@ class Paper(Printed):
         expect(page.get_by_text("inspection come first")).to_be_visible()
 
 
+class FromALowLaptop(Printed):
+    width, height = 1366, 640
+
+    def test_the_whole_chain_stands_on_one_sheet(self) -> None:
+        self.check("Size")
+        page = self.page
+        expect(page.get_by_text("full chain")).to_be_visible()  # on the screen it is folded
+        page.evaluate("window.dispatchEvent(new Event('beforeprint'))")
+        expect(page.get_by_text("full chain")).to_have_count(0)
+        expect(page.get_by_role("region", name="The worst finding")).to_have_count(0)
+        page.evaluate("window.dispatchEvent(new Event('afterprint'))")
+        expect(page.get_by_text("full chain")).to_be_visible()
+        self.no_errors()
+
+
 class FromAPhone(Printed):
     """The same sheets: paper is as wide whatever asks for it."""
 

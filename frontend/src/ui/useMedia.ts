@@ -38,7 +38,9 @@ const listen = (changed: () => void) => {
 
 /** Whether a media query holds now. */
 export const useMedia = (query: string): boolean =>
-  useSyncExternalStore(listen, () => holds(query) || (printing && query.endsWith('print')));
+  useSyncExternalStore(listen, () =>
+    printing ? query.endsWith('print') || (holds(query) && !query.startsWith('screen')) : holds(query),
+  );
 
 /** Whether the page is being printed: known before the pages are counted. */
 export const usePaper = (): boolean => useMedia('print');

@@ -16,7 +16,7 @@ import { PlanTools } from '../../page/PlanTools';
 import { SheetPage } from '../../page/SheetPage';
 import { useDeferredView } from '../../ui/useDeferredView';
 import { useHeight } from '../../ui/useHeight';
-import { LOW, useMedia } from '../../ui/useMedia';
+import { LOW, useMedia, usePaper } from '../../ui/useMedia';
 import { Banner } from './Banner';
 import { Compare } from './Compare';
 import { InstrumentStrip } from './Instruments';
@@ -163,10 +163,12 @@ const MatchedAt = memo(function MatchedAt({ match, onMatch, below }: MatchProps)
 
 const SIDES: readonly BandSide[] = ['front', 'rear', 'whole'];
 
+const ON_PAPER = 250; // px of the instruments, whatever screen it is printed from
 /** The room that is left under the line: what stands in it is told how high it is. */
 function Beneath({ children }: { children: (height: number) => ReactNode }) {
-  const [ref, height] = useHeight<HTMLDivElement>(250);
-  return <Instruments ref={ref}>{children(height)}</Instruments>;
+  const [ref, height] = useHeight<HTMLDivElement>(ON_PAPER);
+  const paper = usePaper();
+  return <Instruments ref={ref}>{children(paper ? ON_PAPER : height)}</Instruments>;
 }
 
 interface SheetProps {
