@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 from kobrix.core.physics import linkage
 from kobrix.core.physics.chain import System, follow
 from kobrix.core.physics.linkage import Linkage
-from kobrix.core.physics.pedal import Pedal
+from kobrix.core.physics.pedal import Pedal, bottoming
 from kobrix.core.physics.travel import along
 from scipy.optimize import brentq
 
@@ -45,6 +45,22 @@ class Geometry(unittest.TestCase):
         stroke = found - float(linkage.socket(LINK, LINK.rest))
         self.assertAlmostEqual(float(linkage.angle_at(LINK, stroke)), float(angle), places=9)
         self.assertAlmostEqual(float(linkage.swing(LINK, stroke)), swing, places=9)
+
+    def test_the_pad_goes_its_arc_to_the_end_of_the_stroke(self) -> None:
+        control = replace(linked().control, free_play=0.004)
+        stroke = socket_by_search(LINK, float(LINK.rest) + 0.5) - socket_by_search(LINK, float(LINK.rest))
+        far = float(control.pivot_to_pad) * 0.5
+        self.assertAlmostEqual(float(bottoming(control, stroke, 0.0)), far + 0.004, places=9)
+        step = 1e-6  # what the booster loses at the rod is multiplied by the ratio there: the slope of the arc
+        after = brentq(
+            lambda turn: (
+                socket_by_search(LINK, float(LINK.rest) + turn) - socket_by_search(LINK, float(LINK.rest)) - stroke - step
+            ),
+            0.4,
+            0.6,
+        )
+        slope = float(control.pivot_to_pad) * (float(after) - 0.5) / step
+        self.assertAlmostEqual(float(bottoming(control, stroke, 0.002)), far + 0.004 + 0.002 * slope, places=6)
 
     def test_the_ratio_is_the_slope_of_the_searched_stroke(self) -> None:
         for swing in (0.0, 0.2, 0.5, 0.7):

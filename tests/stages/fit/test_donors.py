@@ -49,6 +49,9 @@ class Tables(unittest.TestCase):
             "Nothing was taken in.",
         ):
             self.assertIn(words, told)
+        for text, has in (("", "nothing"), ("part,diameter\n", "'part', 'diameter'")):
+            with self.assertRaisesRegex(BadFile, f"no column 'name'; it has {has}[.]"):
+                parts_of(text)
         for text in ("", "\n\n", "a,b\n1,2", ",".join("x" * 300), "name\n" + "=cmd()\n" * 3, "\0\1"):
             try:
                 self.assertTrue(all(p.name for p in parts_of(text)))
