@@ -44,6 +44,50 @@ class Shown(Asked):
         self.axe()
         self.no_errors()
 
+    def test_lengths_roads_speeds_and_temperatures_are_in_the_units_chosen_on_every_page(self) -> None:
+        page = self.open()
+        chosen = {"shownForce": "lbf", "shownPressure": "psi", "shownLength": "in", "shownRoad": "ft, mph", "shownHeat": "°F"}
+        page.evaluate("chosen => localStorage.setItem('kobrix-units', JSON.stringify(chosen))", chosen)
+        # What was typed, and names of parts, stay as they are: they are looked for on the pages that compute only.
+        metric = re.compile(r"\d (?:mm|km/h|m|°C|N|kN|MPa|kPa)(?![\w/²³])")
+        for path, ready in (
+            ("prove", "Verdict"), ("bed", "Passenger"), ("build", "steps done"), ("questions", "Words used here"), ("match?setup=plan%20A", "setups tried"),
+        ):  # fmt: skip
+            page.goto(f"{self.url}/jobs/1/{path}")
+            expect(page.get_by_text(ready).first).to_be_visible(timeout=3 * PATIENCE)
+            self.idle()
+            seen = page.locator("main").inner_text()
+            self.assertEqual([m for m in metric.findall(seen) if not re.search(r"by 1 mm", seen)], [], path)
+        prove, view = page.goto(f"{self.url}/jobs/1/prove"), self.ask("/jobs/1/prove")
+        self.assertIsNotNone(prove)
+        mean = view["sets"][0]["mean_m"] / 0.3048
+        expect(page.get_by_text(re.compile(f"^{mean:.1f} ft"))).to_be_visible()
+        expect(page.get_by_text(f"Stops from {view['nominal_kmh'] / 1.609344:.0f} mph")).to_be_visible()
+        hottest = max(h["peak_c"] for h in self.ask("/jobs/1/bed")["heat"] if h["peak_c"] is not None)
+        page.goto(f"{self.url}/jobs/1/bed")
+        expect(page.get_by_text(re.compile(f"hottest {hottest * 1.8 + 32:.0f} °F"))).to_be_visible()
+        travel = self.ask("/jobs/1/size")["setups"][1]["solved"]["paths"][0]["states"][0]["at_stop"]["systems"]["service"][
+            "pedal_travel_mm"
+        ]
+        page = self.open()
+        expect(page.get_by_role("region", name="Where the pedal goes")).to_contain_text(f"{travel / 25.4:.2f} of 5.91 in")
+        expect(page.get_by_role("img", name="Force line")).to_contain_text(re.compile(r"÷ \d+\.\d\d in"))
+        mended = page.get_by_role("region", name="Findings").get_by_role("button", name=re.compile("^Try"))
+        self.assertNotIn("in front", " ".join(mended.all_inner_texts()))
+        self.no_errors()
+
+    def test_a_unit_is_changed_on_the_page_and_everything_follows(self) -> None:
+        page = self.page
+        page.goto(f"{self.url}/jobs/1/prove")
+        expect(page.get_by_text(re.compile("10.7 m shorter"))).to_be_visible()
+        page.get_by_role("button", name=re.compile("^Units")).click()
+        choice = page.get_by_role("radiogroup", name="Figures of road and speed")
+        choice.get_by_role("radio", name="ft, mph").click()
+        expect(page.get_by_text(re.compile("35.1 ft shorter"))).to_be_visible()
+        expect(choice.get_by_role("radio", name="ft, mph")).to_be_focused()
+        self.axe()
+        self.no_errors()
+
     def test_a_table_says_its_unit_and_has_the_same_figures(self) -> None:
         self.open()
         self.choose("lbf", "bar")

@@ -37,6 +37,11 @@ class Change:
     edge: float | None = None
 
 
+def _as_a_name(words: str) -> str:
+    """Words in which a size in mm is what a part is sold as: written with a space that does not break, it is put in no other unit."""
+    return words.replace(" mm", "\u00a0mm")
+
+
 def with_edits(setup: Setup, edits: tuple[Edit, ...]) -> Setup:
     """The `setup` as it is with `edits` made in it. Raises a validation error where they do not fit it."""
     document = copy.deepcopy(setup.model_dump(exclude_none=True, exclude_unset=True))
@@ -94,7 +99,7 @@ def bores(setup: Setup, system: str | None) -> Iterator[Change]:
         for name, size in others[: 2 * _NEAREST]:
             step = 10.0 * abs(math.log(size / bore))
             path = f"{place.path}.cylinder.{which}.bore_mm" if which else f"{place.path}.cylinder.bore_mm"
-            words = f"{name} {which}".strip()
+            words = _as_a_name(f"{name} {which}".strip())
             yield Change(
                 f"bore_{which}" if which else "bore", f"Try {words}", words, (set_at(path, name),), 1.0 + step, "cylinder"
             )
@@ -158,14 +163,14 @@ def pistons(setup: Setup, axle: str, shelf: tuple[ShelfPart, ...] = ()) -> Itera
         for size in sorted(WHEEL_CYLINDERS, key=lambda s: abs(s - now)):
             if abs(size - now) > 0.2:
                 edits = tuple(set_at(f"{path}.brake.wheel_cylinder_mm", f"{size:g} mm") for path, _ in places)
-                yield Change("pistons", f"Try {size:g} mm {axle} wheel cylinders", f"{size:g} mm {axle} wheel cylinders", edits,
-                             1.0 + 10.0 * abs(math.log(size / now)), f"{axle} pistons")  # fmt: skip
+                words = _as_a_name(f"{size:g} mm {axle} wheel cylinders")
+                yield Change("pistons", f"Try {words}", words, edits, 1.0 + 10.0 * abs(math.log(size / now)), f"{axle} pistons")  # fmt: skip
         return
     now = math.sqrt(4.0 * float(side_area([*sizes])) / math.pi / len(sizes)) * 1e3
     for size in sorted(PISTONS, key=lambda s: abs(s - now)):
         if abs(size - now) > 0.2:
             edits = tuple(set_at(f"{path}.brake.pistons_mm", [f"{size:g} mm"] * len(sizes)) for path, _ in places)
-            words = f"{axle} pistons of {size:g} mm"
+            words = _as_a_name(f"{axle} pistons of {size:g} mm")
             yield Change("pistons", f"Try {words}", words, edits, 1.0 + 20.0 * abs(math.log(size / now)), f"{axle} pistons")
 
 

@@ -11,6 +11,7 @@ import type { AnyStage } from '../page/StagePage';
 import { Waits } from '../page/Waits';
 import { useSettled } from '../ui/useSettled';
 import { capital } from '../units/format';
+import { useShown } from '../units/preference';
 import { STAGES } from './stages';
 
 interface Route {
@@ -47,6 +48,7 @@ const OPEN: AnyStage['stages'] = STAGES.filter((stage) => stage.page !== null).m
 function Ready({ page, component: Component }: { page: Page; component: Route['component'] }) {
   const { job, view } = page;
   useInStep(job.id);
+  useShown(); // another unit: what the page itself writes is written anew
   const stages = useStages(job.id, useSettled(job.revision, SETTLED_MS), job.recorded);
   return (
     <>

@@ -6,8 +6,8 @@ import type { PathView, StateView } from '../api/types';
 import { Balloon, Figure, r2, Words } from '../drawings/ink';
 import { BoosterShell } from '../drawings/pedal';
 import { useWidth } from '../ui/useWidth';
-import { size } from '../units/format';
-import { force } from '../units/display';
+
+import { dimension, force, written } from '../units/display';
 import type { Figures } from './figures';
 import { Band, BAND } from './Band';
 import type { BandSide, Gain, Match } from './gains';
@@ -137,7 +137,7 @@ export const ForceLine = memo(function ForceLine(props: ForceLineProps) {
           perPixel={1 / (k * scale)}
           left={`${(pin[0] / WIDTH) * 100}%`}
           top={`${(pin[1] / height) * 100}%`}
-          text={(mm) => `pin ${size(mm)} mm`}
+          text={(mm) => `pin ${written(dimension(mm))}`}
           onTake={props.onPin}
         />
       )}

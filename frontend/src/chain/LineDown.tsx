@@ -8,8 +8,18 @@ import { CylinderSection, Pipe, sidePort, ValveBody } from '../drawings/cylinder
 import { arc, Arrow, Box, Ground, Line, Path, r2, Ring, Words } from '../drawings/ink';
 import { Boot, Hand, PedalArm } from '../drawings/pedal';
 import { TyreFace } from '../drawings/vehicle';
-import { decel, millimetres, size } from '../units/format';
-import { force, great, otherPressure, pressure, torque, written, type Displayed } from '../units/display';
+import { decel, size } from '../units/format';
+import {
+  dimension,
+  force,
+  great,
+  lengthOf,
+  otherPressure,
+  pressure,
+  torque,
+  type Displayed,
+  written,
+} from '../units/display';
 import { FORCE, onAxle, thickness } from './geometry';
 import { CylinderFields, PedalFields, PistonFields, RotorFields, ValveFields, type FieldsProps } from './PartFields';
 import { boreName, cylinderKind, wasPistons, wasRotors, type PartsProps } from './PartsRow';
@@ -323,11 +333,11 @@ export function LineDown({ description, onLink, ...props }: DownProps) {
       </b>
       <CylinderFields {...fields} />
       <p>
-        {cylinderKind(parts)}, {size(parts.cylinder.bore_mm)} mm; {chain[3]}
+        {cylinderKind(parts)}, {written(dimension(parts.cylinder.bore_mm))}; {chain[3]}
       </p>
       {now.piston !== null && parts.cylinder.stroke_mm !== null && (
         <p>
-          stroke {now.piston.toFixed(1)} of {millimetres(parts.cylinder.stroke_mm)} mm
+          stroke {lengthOf(now.piston, 1).v} of {written(lengthOf(parts.cylinder.stroke_mm))}
         </p>
       )}
       {found && <p data-was>was {boreName(found.solved.parts)}</p>}

@@ -3,7 +3,7 @@ import { memo, useMemo, useState, type ReactNode } from 'react';
 import styled from 'styled-components';
 import type { PathView, StateView } from '../api/types';
 import { grouped, size } from '../units/format';
-import { force, otherForce, otherPressure, written } from '../units/display';
+import { dimension, force, lengthOf, otherForce, otherPressure, written } from '../units/display';
 import { Choose } from '../ui/Choose';
 import { placeOf } from './place';
 import type { Figures } from './figures';
@@ -79,7 +79,8 @@ export const wasRotors = (was: PathView) =>
 /** Its kind as a mechanic says it: a tandem cylinder of a diagonal car is crossed. */
 export const cylinderKind = ({ cylinder }: PathView['parts']) =>
   cylinder.crossed ? `${cylinder.kind}, crossed` : cylinder.kind;
-export const boreName = (parts: PathView['parts']) => parts.cylinder.bore_name ?? `${size(parts.cylinder.bore_mm)} mm`;
+export const boreName = (parts: PathView['parts']) =>
+  parts.cylinder.bore_name ?? `${written(dimension(parts.cylinder.bore_mm))}`;
 export const caliperWords = (solved: PathView) =>
   solved.parts.stations
     .map((s) => `${side(s)} ${s.disc ? (s.disc.fixed ? 'fixed, a side' : 'floating') : 'drum'}`)
@@ -101,7 +102,7 @@ const PedalToCylinder = memo(function PedalToCylinder({ was, ...fields }: CellsP
         {was && (
           <Small
             data-was
-          >{`was ${size(was.parts.pedal.pivot_to_pad_mm)} : ${size(was.parts.pedal.pivot_to_pin_mm)}`}</Small>
+          >{`was ${dimension(was.parts.pedal.pivot_to_pad_mm).v} : ${dimension(was.parts.pedal.pivot_to_pin_mm).v}`}</Small>
         )}
       </div>
       <div>
@@ -112,8 +113,10 @@ const PedalToCylinder = memo(function PedalToCylinder({ was, ...fields }: CellsP
       </div>
       <div>
         <CylinderFields {...fields} />
-        {!twin && <Small>{`${cylinderKind(parts)}, ${size(parts.cylinder.bore_mm)} mm`}</Small>}
-        {was && !twin && <Small data-was>{`was ${boreName(was.parts)}, ${size(was.parts.cylinder.bore_mm)} mm`}</Small>}
+        {!twin && <Small>{`${cylinderKind(parts)}, ${written(dimension(parts.cylinder.bore_mm))}`}</Small>}
+        {was && !twin && (
+          <Small data-was>{`was ${boreName(was.parts)}, ${written(dimension(was.parts.cylinder.bore_mm))}`}</Small>
+        )}
       </div>
     </>
   );
@@ -134,7 +137,7 @@ const PistonsToTyre = memo(function PistonsToTyre({ was, ...fields }: CellsProps
       </div>
       <div>
         <Own>{tyre?.tyre ?? 'by radius'}</Own>
-        <Small>{`rolls on ${Math.round(tyre?.rolling_radius_mm ?? 0)} mm`}</Small>
+        <Small>{`rolls on ${written(lengthOf(tyre?.rolling_radius_mm ?? 0))}`}</Small>
         {was && <Small data-was>{`was ${wasTyre === tyre?.tyre ? 'the same' : (wasTyre ?? 'by radius')}`}</Small>}
       </div>
     </>
@@ -226,8 +229,8 @@ export const PartsInOne = memo(function PartsInOne({
   const was = found?.solved ?? null;
   const several = solved.lines.length > 1;
   const rear = onAxle(parts, 'rear');
-  const wasPin = was && size(was.parts.pedal.pivot_to_pin_mm);
-  const pin = size(parts.pedal.pivot_to_pin_mm);
+  const wasPin = was && dimension(was.parts.pedal.pivot_to_pin_mm).v;
+  const pin = dimension(parts.pedal.pivot_to_pin_mm).v;
   const rotors = parts.stations.map(
     (s) => `${side(s)} ${s.disc ? size(s.disc.rotor_diameter_mm) : `drum ${size(s.drum?.drum_diameter_mm ?? 0)}`}`,
   );
@@ -237,7 +240,9 @@ export const PartsInOne = memo(function PartsInOne({
         <Own>{lighter(found ? (solved.against_found[0] ?? null) : null) || written(force(now.push))}</Own>
       </div>
       <div>
-        <Own>{several ? `${solved.lines.length} controls` : `${size(parts.pedal.pivot_to_pad_mm)} : ${pin}`}</Own>
+        <Own>
+          {several ? `${solved.lines.length} controls` : `${dimension(parts.pedal.pivot_to_pad_mm).v} : ${pin}`}
+        </Own>
         {!several && wasPin && wasPin !== pin && <Small data-was title={wasPin}>{`was ${wasPin}`}</Small>}
       </div>
       <div>

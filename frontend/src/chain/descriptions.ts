@@ -1,7 +1,7 @@
 /** The sentences that stand for the drawings, for a screen reader. */
 import type { PathView, StateView } from '../api/types';
-import { force, pressure, spoken } from '../units/display';
-import { decel, millimetres } from '../units/format';
+import { force, lengthOf, pressure, spoken } from '../units/display';
+import { decel } from '../units/format';
 import type { Figures } from './figures';
 import type { FoundLine } from './geometry';
 import { firstLock } from './words';
@@ -22,5 +22,5 @@ export function describeBalance(name: string, state: StateView, now: Figures): s
 export function describeTravel(solved: PathView, now: Figures): string {
   const room = solved.parts.pedal.available_mm;
   if (now.travel === null) return 'Pedal travel is not known yet.';
-  return `Pedal travel ${millimetres(now.travel)}${room === null ? '' : ` of ${millimetres(room)}`} millimetres.`;
+  return `Pedal travel ${lengthOf(now.travel).v}${room === null ? '' : ` of ${lengthOf(room).v}`} ${spoken({ ...lengthOf(0), v: '' }).trim()}.`;
 }

@@ -1,7 +1,7 @@
 /** Words and factors of each link, from the core's figures. */
 import type { Against, Parts, PathView, StateView, StationParts } from '../api/types';
 import { decel, lock, percent, size } from '../units/format';
-import { great, written } from '../units/display';
+import { dimension, great, lengthOf, written } from '../units/display';
 import type { Figures } from './figures';
 import { drawnLines } from './geometry';
 
@@ -76,10 +76,10 @@ export function factors(solved: PathView, now: Figures, weight: number): string[
     }),
     stations((s) =>
       s.disc
-        ? `× 2µ × ${size(s.disc.effective_radius_mm)} mm${s.disc.calipers > 1 ? ` × ${s.disc.calipers}` : ''}`
-        : `× ${(s.drum?.shoe_factor ?? 0).toFixed(2)} × ${size((s.drum?.drum_diameter_mm ?? 0) / 2)} mm`,
+        ? `× 2µ × ${written(dimension(s.disc.effective_radius_mm))}${s.disc.calipers > 1 ? ` × ${s.disc.calipers}` : ''}`
+        : `× ${(s.drum?.shoe_factor ?? 0).toFixed(2)} × ${written(dimension((s.drum?.drum_diameter_mm ?? 0) / 2))}`,
     ),
-    stations((s) => `× ${s.wheels} ÷ ${Math.round(s.rolling_radius_mm)} mm`),
+    stations((s) => `× ${s.wheels} ÷ ${written(lengthOf(s.rolling_radius_mm))}`),
     [`sum ÷ ${written(great(weight))}`],
   ];
 }
@@ -94,7 +94,7 @@ export function difference(against: Against | null | undefined): string {
   const mm = Math.round(Math.abs(longer_mm ?? 0));
   if (mm > 0) {
     const push = samePush ? 'the same push' : pushWords(lighter_percent);
-    return `${push}, ${mm} mm ${(longer_mm ?? 0) > 0 ? 'longer' : 'shorter'} than as found.`;
+    return `${push}, ${written(lengthOf(mm))} ${(longer_mm ?? 0) > 0 ? 'longer' : 'shorter'} than as found.`;
   }
   const travel = longer_mm === null ? '' : samePush ? ' and travel' : ', the same travel';
   return samePush ? `the same push${travel} as found.` : `${pushWords(lighter_percent)} than as found${travel}.`;

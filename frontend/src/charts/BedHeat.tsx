@@ -3,6 +3,7 @@
  * phantom where predicted; a ring where a temperature was read.
  */
 import { Box, Line, Path, Ring, Words, poly, type Point } from '../drawings/ink';
+import { heatOf, shownHeat } from '../units/display';
 
 interface Braked {
   number: number;
@@ -37,21 +38,24 @@ export function BedHeat({ slowDowns, stations, wholeS, width, height, descriptio
   const most = Math.max(1, wholeS);
   const x = (s: number) => left + (s / most) * (width - left - 12);
   const y = (c: number) => 8 + (1 - c / top) * (foot - 8);
-  const stepC = STEP_C.find((s) => top / s <= 5) ?? 400;
+  const shown = [shownHeat(0), shownHeat(top)] as const;
+  const stepC = STEP_C.find((s) => (shown[1] - shown[0]) / s <= 5) ?? 400;
+  const firstC = Math.ceil(shown[0] / stepC);
+  const yOf = (degrees: number) => y(((degrees - shown[0]) / (shown[1] - shown[0])) * top);
   const stepS = STEP_S.find((s) => most / s <= 7) ?? 3600;
   const fast = Math.max(1, ...slowDowns.map((s) => s.from_kmh));
   return (
     <svg width={width} height={height} role="img" aria-label={description}>
-      {Array.from({ length: Math.floor(top / stepC) + 1 }, (_, i) => i * stepC).map((c) => (
+      {Array.from({ length: Math.floor(shown[1] / stepC) - firstC + 1 }, (_, i) => (firstC + i) * stepC).map((c) => (
         <g key={c}>
-          <Line a={[left, y(c)]} b={[width - 12, y(c)]} as="scale-line" />
-          <Words x={left - 6} y={y(c) + 4} at="end">
+          <Line a={[left, yOf(c)]} b={[width - 12, yOf(c)]} as="scale-line" />
+          <Words x={left - 6} y={yOf(c) + 4} at="end">
             {c}
           </Words>
         </g>
       ))}
       <Words x={left + 4} y={12} as="label-quiet">
-        rotor, °C
+        {`rotor, ${heatOf(0).unit}`}
       </Words>
       {stations.map(({ name, low, high }) =>
         low !== null && high !== null ? (

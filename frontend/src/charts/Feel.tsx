@@ -5,8 +5,8 @@ import styled from 'styled-components';
 import type { EffortBand } from '../api/types';
 import { Box, Line, Path, poly, Ring, Words, type Point } from '../drawings/ink';
 import { DragRing } from '../ui/DragRing';
-import { millimetres } from '../units/format';
-import { force, perNewton, spoken, written } from '../units/display';
+
+import { force, lengthOf, perMillimetre, perNewton, spoken, written } from '../units/display';
 import { Axes, scaleOf } from './axes';
 
 export interface FeelDot {
@@ -88,7 +88,9 @@ export const Feel = memo(function Feel(p: FeelProps) {
   const travels = [...shown.map((d) => d.travel), ...marks.map((m) => m.travel)];
   const most = Math.max(room ?? 0, ...travels) * 1.02;
   const least = Math.max(0, Math.min(...travels) - 12);
-  const x = scaleOf(least, most, left, right, 4);
+  const long = perMillimetre();
+  const along = scaleOf(least * long, most * long, left, right, 4);
+  const x = (mm: number) => along(mm * long);
   const k = perNewton();
   const highest = Math.max(p.limit * 1.1, ...pushes) * 1.04 * k;
   const up = scaleOf(0, highest, bottom, top, 4);
@@ -119,7 +121,11 @@ export const Feel = memo(function Feel(p: FeelProps) {
             as="comfort"
           />
         )}
-        <Axes {...{ x, y: up, left, right, top, bottom }} xName="pedal travel, mm" yName={force(0).unit} />
+        <Axes
+          {...{ x: along, y: up, left, right, top, bottom }}
+          xName={`pedal travel, ${lengthOf(0).unit}`}
+          yName={force(0).unit}
+        />
         <Line a={[left, y(p.limit)]} b={[right, y(p.limit)]} as="limit" />
         <Words x={right - 2} y={y(p.limit) - 4} as="label label-danger" at="end">
           {written(force(p.limit))} limit
@@ -141,7 +147,7 @@ export const Feel = memo(function Feel(p: FeelProps) {
               as="label-plan"
               at={x(p.own.travel) > right - 80 ? 'end' : 'start'}
             >
-              {`yours ${millimetres(p.own.travel)}`}
+              {`yours ${lengthOf(p.own.travel).v}`}
             </Words>
           </>
         )}
@@ -233,7 +239,7 @@ export const Feel = memo(function Feel(p: FeelProps) {
           perPixel={(most - least) / (right - left)}
           left={`${x(p.own.travel ?? room)}px`}
           top={`${bottom}px`}
-          text={(mm) => (mm >= room ? 'none' : `${millimetres(mm)} mm`)}
+          text={(mm) => (mm >= room ? 'none' : written(lengthOf(mm)))}
           onTake={(mm, gesture) => p.onOwn('travel', mm >= room ? null : mm, gesture)}
         />
       )}
@@ -244,7 +250,7 @@ export const Feel = memo(function Feel(p: FeelProps) {
             <Button
               key={d.name}
               className="dot"
-              aria-label={`Bore ${d.name}: ${spoken(force(d.push))}, ${millimetres(d.travel)} millimetres`}
+              aria-label={`Bore ${d.name}: ${spoken(force(d.push))}, ${spoken(lengthOf(d.travel))}`}
               style={{ left: x(d.travel) - 12, top: y(d.push) - 12 }}
               onPress={() => p.onBore?.(d)}
             />

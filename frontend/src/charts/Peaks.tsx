@@ -2,6 +2,7 @@
 import { memo } from 'react';
 import { Path, poly, Words, type Point } from '../drawings/ink';
 import { Axes, scaleOf } from './axes';
+import { heatOf, shownHeat } from '../units/display';
 
 interface PeaksProps {
   width: number;
@@ -16,10 +17,12 @@ export const Peaks = memo(function Peaks({ width, height, rows, description }: P
   const bottom = height - 32;
   const count = Math.max(1, ...rows.map((r) => r.peaks.length));
   const x = scaleOf(0, count, left, right, Math.min(count, 8));
-  const y = scaleOf(0, Math.max(100, ...rows.flatMap((r) => r.peaks)) * 1.05, bottom, top, 4);
+  const most = Math.max(100, ...rows.flatMap((r) => r.peaks)) * 1.05;
+  const up = scaleOf(shownHeat(0), shownHeat(most), bottom, top, 4);
+  const y = (c: number) => up(shownHeat(c));
   return (
     <svg width={width} height={height} role="img" aria-label={description}>
-      <Axes {...{ x, y, left, right, top, bottom }} xName="slow-downs" yName="°C" />
+      <Axes {...{ x, y: up, left, right, top, bottom }} xName="slow-downs" yName={heatOf(0).unit} />
       {rows.map((r, i) => {
         const points = r.peaks.flatMap((peak, n): Point[] => [
           [x(n + 0.3), y(r.starts[n] ?? peak)],

@@ -2,7 +2,7 @@
 import type { TravelBand } from '../api/types';
 import { memo } from 'react';
 import { Arrow, Box, Dimension, Line, r2, Tag, Words } from '../drawings/ink';
-import { millimetres, tenths } from '../units/format';
+import { lengthOf, perMillimetre } from '../units/display';
 
 export interface Cause {
   name: string;
@@ -33,17 +33,18 @@ const ROW = 16;
 const LEAST_ROW = 12.5;
 const NAMES = 150;
 
-/** Tenths that sum to the printed total. */
-export function printedTenths(values: readonly number[], total: number): string[] {
-  const floors = values.map((v) => Math.floor(v * 10));
-  let missing = Math.round(total * 10) - floors.reduce((a, b) => a + b, 0);
-  const order = values.map((v, i) => ({ i, rest: v * 10 - Math.floor(v * 10) })).sort((a, b) => b.rest - a.rest);
+/** Figures of so many digits that sum to the printed total. */
+export function printedParts(values: readonly number[], total: number, digits: number): string[] {
+  const fine = 10 ** digits;
+  const floors = values.map((v) => Math.floor(v * fine));
+  let missing = Math.round(total * fine) - floors.reduce((a, b) => a + b, 0);
+  const order = values.map((v, i) => ({ i, rest: v * fine - Math.floor(v * fine) })).sort((a, b) => b.rest - a.rest);
   for (const { i } of order) {
     if (missing <= 0) break;
     floors[i] = (floors[i] ?? 0) + 1;
     missing -= 1;
   }
-  return floors.map((n) => (n / 10).toFixed(1));
+  return floors.map((n) => (n / fine).toFixed(digits));
 }
 
 const BAD = { danger: 0, caution: 1, good: 2 } as const;
@@ -167,9 +168,11 @@ export function TravelStair(p: TravelStairProps) {
   const top = 20;
   const bottom = top + causes.length * row;
   const dim = bottom + 13;
-  const printed = printedTenths(
-    causes.map((c) => c.mm),
-    total,
+  const k = perMillimetre();
+  const printed = printedParts(
+    causes.map((c) => c.mm * k),
+    total * k,
+    lengthOf(0, 1).v.length - 2,
   );
   const before = causes.map((_, i) => causes.slice(0, i).reduce((sum, c) => sum + c.mm, 0));
   const foundY = dim + row;
@@ -199,13 +202,13 @@ export function TravelStair(p: TravelStairProps) {
         in all, at the pad
       </Words>
       <Words x={x0 - 7} y={dim + 4.5} as="label-plan" at="end">
-        {tenths(total)}
+        {lengthOf(total, 1).v}
       </Words>
       <Line a={[X(0), dim]} b={[X(total), dim]} as="plan-thin" />
       <Arrow x={X(0)} y={dim} turn={180} as="plan-area" />
       <Arrow x={X(total)} y={dim} turn={0} as="plan-area" />
       {available !== null && room - total > 12 && (
-        <Dimension x1={X(total)} x2={X(room)} y={dim} label={millimetres(room - total)} gap={24} />
+        <Dimension x1={X(total)} x2={X(room)} y={dim} label={lengthOf(room - total).v} gap={24} />
       )}
       {found !== null && (
         <>
@@ -215,7 +218,7 @@ export function TravelStair(p: TravelStairProps) {
           <Line a={[X(0), foundY]} b={[Math.min(X(found), x1), foundY]} as="found" />
           <Line a={[Math.min(X(found), x1), foundY - 5]} b={[Math.min(X(found), x1), foundY + 5]} as="found" />
           <Words x={x0 - 7} y={foundY + 4.5} as="figure-found" at="end">
-            {tenths(found)}
+            {lengthOf(found, 1).v}
           </Words>
         </>
       )}
@@ -244,7 +247,7 @@ export function TravelStair(p: TravelStairProps) {
             as="plan-area"
           />
           <Words x={X(0) + (x1 - x0) * 0.5 + 5} y={end + 9}>
-            {tenths(p.stroke.used)} of {millimetres(p.stroke.whole)}
+            {lengthOf(p.stroke.used, 1).v} of {lengthOf(p.stroke.whole).v}
           </Words>
         </>
       )}

@@ -5,9 +5,9 @@ import styled from 'styled-components';
 import type { Found, Kept } from '../api/types';
 import { Box, Line, r2, Ring, Tag, Words } from '../drawings/ink';
 import { DragRing } from '../ui/DragRing';
-import { millimetres } from '../units/format';
-import { force, perNewton, spoken, written } from '../units/display';
-import { Axes, scaleOf, type Scale } from './axes';
+
+import { force, lengthOf, perMillimetre, perNewton, spoken, written } from '../units/display';
+import { Axes, scaleOf } from './axes';
 
 interface TriedProps {
   width: number;
@@ -88,7 +88,12 @@ function useMoved(limit: number): [number, (to: number) => void] {
 }
 
 /** All squares of some ids as one path; the fullest is a whole square. */
-function squares(found: Found, ids: (id: string) => boolean, x: Scale, y: (n: number) => number): string {
+function squares(
+  found: Found,
+  ids: (id: string) => boolean,
+  x: (mm: number) => number,
+  y: (n: number) => number,
+): string {
   const { across, up, scale } = found;
   const cells = new Map<number, number>();
   for (const own of found.squares) {
@@ -146,7 +151,11 @@ export const Tried = memo(function Tried({
   const top = 16;
   const bottom = height - 32;
   const { low, high, most } = useMemo(() => bounds(found), [found]);
-  const x = useMemo(() => scaleOf(low, high, left, right, 5), [low, high, right]);
+  const along = useMemo(
+    () => scaleOf(low * perMillimetre(), high * perMillimetre(), left, right, 5),
+    [low, high, right],
+  );
+  const x = useMemo(() => (mm: number) => along(mm * perMillimetre()), [along]);
   const up = useMemo(() => scaleOf(0, most * perNewton(), bottom, top, 6), [most, bottom]);
   const y = useMemo(() => (n: number) => up(n * perNewton()), [up]);
   const every = useMemo(() => squares(found, () => true, x, y), [found, x, y]);
@@ -168,7 +177,7 @@ export const Tried = memo(function Tried({
     .filter((m) => !(stands && m.name === found.setup))
     .map((m) => {
       const own = inside(m.travel_mm, m.push_n);
-      const figures = `${m.name} ${written(force(m.push_n))}, ${millimetres(m.travel_mm)} mm`;
+      const figures = `${m.name} ${written(force(m.push_n))}, ${written(lengthOf(m.travel_mm))}`;
       const [cx, cy] = [Math.min(right - 7, Math.max(left + 7, x(m.travel_mm))), Math.max(top + 8, y(m.push_n))];
       return { name: m.name, words: own ? m.name : figures, cx, cy, end: cx > right - 160 };
     });
@@ -186,8 +195,8 @@ export const Tried = memo(function Tried({
           as="comfort"
         />
         <Axes
-          {...{ x, y: up, left, right, top, bottom }}
-          xName={`pedal travel at ${found.decel_g.toFixed(2)} g, mm`}
+          {...{ x: along, y: up, left, right, top, bottom }}
+          xName={`pedal travel at ${found.decel_g.toFixed(2)} g, ${lengthOf(0).unit}`}
           yName={`push, ${force(0).unit}`}
         />
         <Box x={left} y={top} w={right - left} h={Math.max(0, y(effort) - top)} as="beyond-limit" />
@@ -261,7 +270,7 @@ export const Tried = memo(function Tried({
       {rows.map((row, i) => (
         <Button
           key={i}
-          aria-label={`Setup ${i + 1}: ${spoken(force(row.push_n))}, ${millimetres(row.travel_mm)} millimetres`}
+          aria-label={`Setup ${i + 1}: ${spoken(force(row.push_n))}, ${spoken(lengthOf(row.travel_mm))}`}
           style={{ left: x(row.travel_mm) - 12, top: y(row.push_n) - 12 }}
           onHoverStart={() => onRow(i)}
           onFocus={() => onRow(i)}

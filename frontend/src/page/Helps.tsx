@@ -52,13 +52,13 @@ export function useHelps({ job, stages: every, targets, keys = NO_KEYS, onUndo, 
     ],
     [stages, targets, go, job],
   );
-  const { shownForce, shownPressure } = usePreferred();
+  const { shownForce, shownPressure, shownLength } = usePreferred();
   const turn = useCallback((to: 'find' | 'keys' | 'units') => setOpen((now) => (now === to ? null : to)), []);
   const buttons = useMemo(
     () => (
       <>
         <Button onPress={() => turn('units')} aria-expanded={open === 'units'}>
-          Units <em>{`${shownForce}, ${shownPressure}`}</em>
+          Units <em>{`${shownForce}, ${shownPressure}, ${shownLength}`}</em>
         </Button>
         <Button onPress={() => turn('find')} aria-expanded={open === 'find'}>
           Find <kbd>/</kbd>
@@ -69,7 +69,7 @@ export function useHelps({ job, stages: every, targets, keys = NO_KEYS, onUndo, 
         <Button onPress={() => window.print()}>Print</Button>
       </>
     ),
-    [turn, open, shownForce, shownPressure],
+    [turn, open, shownForce, shownPressure, shownLength],
   );
   const over = {
     find: <Finder targets={found} onClose={close} />,

@@ -1,7 +1,8 @@
 /** The sheet of a stage that is worked through rather than scrubbed: a bar with its name and setup, parts below, as long as they are. */
-import type { ReactNode } from 'react';
+import { Fragment, type ReactNode } from 'react';
 import styled from 'styled-components';
 import type { Steps } from '../api/changes';
+import { useShown } from '../units/preference';
 import { Choose } from '../ui/Choose';
 import { Message } from './Message';
 
@@ -102,7 +103,7 @@ export function WorkSheet(props: WorkSheetProps) {
           {tools}
         </Bar>
         {steps.notice && <Message notice={steps.notice} onClose={steps.onClose} />}
-        {children}
+        <Fragment key={useShown()}>{children}</Fragment>
       </main>
       <footer>{cautions}</footer>
     </Page>

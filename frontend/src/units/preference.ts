@@ -8,11 +8,20 @@ export const UNITS = {
   force: ['N', 'lbf'],
   shownForce: ['N', 'lbf'],
   shownPressure: ['MPa', 'bar', 'psi'],
+  shownLength: ['mm', 'in'],
+  shownRoad: ['m, km/h', 'ft, mph'],
+  shownHeat: ['°C', '°F'],
 } as const;
 /** What a bare number may be of. */
 export const BARE = ['length', 'mass', 'pressure', 'force'] as const;
 /** What figures are shown of, in words. */
-export const SHOWN = { shownForce: 'force', shownPressure: 'pressure' } as const;
+export const SHOWN = {
+  shownForce: 'force',
+  shownPressure: 'pressure',
+  shownLength: 'length',
+  shownRoad: 'road and speed',
+  shownHeat: 'temperature',
+} as const;
 export type Quantity = keyof typeof UNITS;
 export type Preferred = Record<Quantity, string>;
 
@@ -24,6 +33,9 @@ const FIRST: Preferred = {
   force: 'N',
   shownForce: 'N',
   shownPressure: 'MPa',
+  shownLength: 'mm',
+  shownRoad: 'm, km/h',
+  shownHeat: '°C',
 };
 const listeners = new Set<() => void>();
 let known: Preferred | null = null;
@@ -54,6 +66,12 @@ export const usePreferred = (): Preferred =>
     listeners.add(changed);
     return () => listeners.delete(changed);
   }, current);
+
+/** Every unit that figures are shown in, as one word: another word is another sheet, on which every figure is written anew. */
+export function useShown(): string {
+  const preferred = usePreferred();
+  return (Object.keys(SHOWN) as (keyof typeof SHOWN)[]).map((of) => preferred[of]).join(' ');
+}
 
 const OF_UNIT: Record<string, Quantity> = { mm: 'length', kg: 'mass', kPa: 'pressure', N: 'force' };
 /** The unit of a bare number in a field whose own unit is `unit`; none where there is only one. */

@@ -62,7 +62,7 @@ def pin_room(bench: Bench) -> list[Judgement]:
         else:
             kind = "outside"
             text = (
-                f"The pin may sit {least * 1e3:.0f} to {greatest * 1e3:.0f} mm from the pivot{{of}}; it is at {pin * 1e3:.0f}.",
+                f"The pin may sit {least * 1e3:.0f} to {greatest * 1e3:.0f} mm from the pivot{{of}}; it is at {pin * 1e3:.0f} mm.",
                 f"From {ends}.",
             )
         out.append(Judgement(f"pin_window{bench.tag(system.name)}", level, *text, "model: room and effort", pin, greatest, "m", system.name,

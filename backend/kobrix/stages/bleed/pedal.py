@@ -76,13 +76,13 @@ def pushed(job: Job, asked: PushesIn) -> ToldView:
         air=_between(told["air_cm3"], "cm³", 2), offset=_between(told["offset_mm"], "mm", 1), swell=_between(told["swell_cm3_per_mpa"], "cm³/MPa", 2), station=station,
     )  # fmt: skip
     more = _WHY[told["reason"]] if told["verdict"] == "cannot_tell" else ""
-    predicted = [f"{t:.1f}" for t in told["predicted_travel_mm"]]
+    predicted = [f"{t:.1f} mm" for t in told["predicted_travel_mm"]]
     return {
         "verdict": told["verdict"],
         "level": level,
         "sentence": said,
         "more": more,
-        "figures": f"The parts say {', '.join(predicted)} mm.",
+        "figures": f"The parts say {', '.join(predicted)}.",
     }
 
 

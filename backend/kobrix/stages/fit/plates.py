@@ -88,9 +88,9 @@ def plate_view(at: int, plate: PlateShape) -> PlateView:
         for w in told["webs_below"]
     ]
     view["webs"] = webs
-    bad = [f"between {w['between']} {w['web_mm']:.1f} mm are left, {w['needed_mm']:.1f} wanted" for w in webs]
+    bad = [f"between {w['between']} {w['web_mm']:.1f} mm are left, {w['needed_mm']:.1f} mm wanted" for w in webs]
     bad += [
-        f"{h['name']} lies {h['edge_mm']:.1f} mm from the edge, {h['edge_needed_mm']:.1f} wanted"
+        f"{h['name']} lies {h['edge_mm']:.1f} mm from the edge, {h['edge_needed_mm']:.1f} mm wanted"
         for h in view["holes"]
         if h["level"] != "good"
     ]

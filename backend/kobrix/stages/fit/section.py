@@ -136,9 +136,9 @@ def _sentence(gaps: list[GapView], least: str | None, level: Level) -> str:
     if row["gap_mm"] < 0:
         return f"{row['words'].capitalize()}: {-row['gap_mm']:.1f} mm into each other. It does not go together."
     if level == "good":
-        return f"{here}, {row['limit_mm']:g} wanted. It goes together."
-    doubt = f", {row['p5_mm']:.1f} in one of twenty" if abs(row["p5_mm"] - row["gap_mm"]) > 0.05 else ""
-    return f"{here}{doubt}; {row['limit_mm']:g} wanted."
+        return f"{here}, {row['limit_mm']:g} mm wanted. It goes together."
+    doubt = f", {row['p5_mm']:.1f} mm in one of twenty" if abs(row["p5_mm"] - row["gap_mm"]) > 0.05 else ""
+    return f"{here}{doubt}; {row['limit_mm']:g} mm wanted."
 
 
 def _moved(question: dict[str, Any], move: float, spacer: float) -> dict[str, Any]:
@@ -157,16 +157,16 @@ def _mends(axle: Axle, question: dict[str, Any], told: dict[str, Any]) -> list[S
         if not step:
             continue
         after = _moved(question, step, 0.0) if kind == "move" else _moved(question, 0.0, step)
-        gaps = ", ".join(f"{g['words']} {g['gap_mm']:.1f}" for g in _gaps(after) if g["name"] in ("barrel", "spoke", "bridge"))
+        gaps = ", ".join(f"{g['words']} {g['gap_mm']:.1f} mm" for g in _gaps(after) if g["name"] in ("barrel", "spoke", "bridge"))
         doubt = "" if sure else " as measured; the doubt stays, so measure again"
         if kind == "move":
-            said = f"Bracket holes {abs(step):.1f} mm {'further out' if step > 0 else 'nearer the hub'}: {gaps} mm{doubt}."
+            said = f"Bracket holes {abs(step):.1f} mm {'further out' if step > 0 else 'nearer the hub'}: {gaps}{doubt}."
             if "push_factor" in after:
                 change = (after["push_factor"] / told["push_factor"] - 1.0) * 100.0
                 said += f" Radius {after['effective_radius_mm']:.1f} mm, the push {abs(change):.1f} % {'heavier' if change > 0 else 'lighter'}."
             now = value_of(question["radial_move_mm"], "radial_move_mm")
         else:
-            said = f"A wheel spacer, {step:.1f} mm more: {gaps} mm{doubt}."
+            said = f"A wheel spacer, {step:.1f} mm more: {gaps}{doubt}."
             stud = after.get("stud")
             if stud is not None:
                 said += f" {stud['turns']:.1f} turns of thread are left, {stud['turns_needed']:.1f} wanted."

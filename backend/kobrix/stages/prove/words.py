@@ -39,10 +39,12 @@ def pair_words(row: dict[str, Any]) -> tuple[str, str]:
         return f"{_cap(second)}: {abs(shorter):.1f} m {way} than {first}; without any scatter nothing more can be said.", ""
     half = (row["high_m"] - row["low_m"]) / 2
     if verdict == "inside_scatter":
-        said = f"{_cap(second)} against {first}: {abs(shorter):.1f} m {way}, give or take {half:.1f}. That is inside the scatter."
+        said = (
+            f"{_cap(second)} against {first}: {abs(shorter):.1f} m {way}, give or take {half:.1f} m. That is inside the scatter."
+        )
         return said, _more(row)
     strong = "That is far outside the scatter." if verdict == "far_outside_scatter" else "Likely real."
-    said = f"{_cap(second)}: {abs(shorter):.1f} m {way} than {first}, give or take {half:.1f}. {strong}"
+    said = f"{_cap(second)}: {abs(shorter):.1f} m {way} than {first}, give or take {half:.1f} m. {strong}"
     cause = row["cause"]
     if cause is not None:
         said += f" It was {CHANGED.get(cause, cause)}."

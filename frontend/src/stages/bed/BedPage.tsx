@@ -13,6 +13,8 @@ import { capital } from '../../units/format';
 import { Passenger } from './Passenger';
 import { Recipe } from './Recipe';
 import { useBed, type Bed } from './useBed';
+import { heatOf, longWay, speedOf, written } from '../../units/display';
+import { inChosenUnits } from '../../units/sentences';
 
 const Body = styled.div`
   display: grid;
@@ -41,7 +43,7 @@ const Body = styled.div`
   }
 `;
 const NO_TARGETS: [] = [];
-const degrees = (c: number | null) => (c === null ? '' : `${Math.round(c)} °C`);
+const degrees = (c: number | null) => (c === null ? '' : written(heatOf(c)));
 const number = (text: string) => (text === '' ? null : parseFloat(text));
 
 function Heat({ bed }: { bed: Bed }) {
@@ -55,7 +57,7 @@ function Heat({ bed }: { bed: Bed }) {
       <h2>
         How hot it gets
         <em>
-          {view.needed_m !== null && `${(view.needed_m / 1000).toFixed(1)} km of road`}
+          {view.needed_m !== null && `${written(longWay(view.needed_m))} of road`}
           {view.whole_s !== null && `, ${Math.round(view.whole_s / 60)} min with cooling`}
         </em>
       </h2>
@@ -67,8 +69,8 @@ function Heat({ bed }: { bed: Bed }) {
           head={['number', 'from', 'to', ...known.flatMap((h) => [`${h.name} before`, `${h.name} hottest`]), 'road']}
           rows={view.slow_downs.map((s) => [
             String(s.number),
-            `${Math.round(s.from_kmh)} km/h`,
-            `${Math.round(s.to_kmh)} km/h`,
+            written(speedOf(s.from_kmh)),
+            written(speedOf(s.to_kmh)),
             ...known.flatMap((h) => {
               const rotor = s.rotors[h.name];
               return [degrees(rotor?.start_c ?? null), degrees(rotor?.peak_c ?? null)];
@@ -95,7 +97,7 @@ function Heat({ bed }: { bed: Bed }) {
       {view.cautions.map((c) => (
         <p key={`${c.id} ${c.words}`} className="note">
           <Mark state={c.level} size={16} />
-          {c.words}
+          {inChosenUnits(c.words)}
         </p>
       ))}
       {known.map((h) => (

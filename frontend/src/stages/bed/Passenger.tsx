@@ -7,6 +7,7 @@ import { useAwake } from '../../ui/useAwake';
 import { useFresh } from '../../ui/useFresh';
 import { counted } from '../../units/format';
 import type { Bed } from './useBed';
+import { speedOf, written } from '../../units/display';
 
 const Box = styled.div`
   display: grid;
@@ -95,7 +96,7 @@ export function Passenger({ bed }: { bed: Bed }) {
         Slow-down {next.number} of {every.length}
       </p>
       <p className="now">
-        {Math.round(next.from_kmh)} to {Math.round(next.to_kmh)} km/h
+        {speedOf(next.from_kmh).v} to {written(speedOf(next.to_kmh))}
       </p>
       <p>
         {next.decel_g.toFixed(2)} g: {next.decel_g < 0.3 ? 'gently' : next.decel_g < 0.45 ? 'firmly' : 'hard'}, never to

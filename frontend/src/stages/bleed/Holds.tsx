@@ -9,6 +9,7 @@ import { PressButton } from '../../ui/PressButton';
 import { ToggleRow } from '../../ui/ToggleRow';
 import { capital } from '../../units/format';
 import type { Bleed } from './useBleed';
+import { inChosenUnits } from '../../units/sentences';
 
 const Box = styled(Panel)`
   form {
@@ -61,7 +62,7 @@ export function Holds({ bleed }: { bleed: Bleed }) {
       {holds.sentence !== '' && (
         <p className="said" role="status">
           <Mark state={holds.level ?? 'note'} size={18} />
-          <span>{holds.sentence}</span>
+          <span>{inChosenUnits(holds.sentence)}</span>
         </p>
       )}
       <ul>

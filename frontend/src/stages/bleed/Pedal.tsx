@@ -10,6 +10,7 @@ import { PlainField } from '../../ui/PlainField';
 import { PressButton } from '../../ui/PressButton';
 import { Tick } from '../../ui/Tick';
 import type { Bleed } from './useBleed';
+import { inChosenUnits } from '../../units/sentences';
 
 const Box = styled.div`
   display: grid;
@@ -58,7 +59,7 @@ function Told({ told, error }: { told: ToldView | undefined; error: Error | null
     <p className="said" role="status">
       <Mark state={told.level} size={18} />
       <span>
-        <b>{told.sentence}</b> {told.more} {told.figures}
+        <b>{inChosenUnits(told.sentence)}</b> {inChosenUnits(told.more)} {inChosenUnits(told.figures)}
       </span>
     </p>
   );

@@ -284,7 +284,7 @@ function Verdict({ stand }: { stand: StandView }) {
           ))}
         </ul>
       </div>
-      {stand.travel_sentence !== '' && <p>{stand.travel_sentence}</p>}
+      {stand.travel_sentence !== '' && <p>{inChosenUnits(stand.travel_sentence)}</p>}
     </>
   );
 }

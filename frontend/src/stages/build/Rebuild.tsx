@@ -2,8 +2,10 @@
 import styled from 'styled-components';
 import { Field } from '../../ui/Field';
 import { Mark } from '../../ui/Mark';
-import { capital, tenths } from '../../units/format';
+import { capital } from '../../units/format';
 import type { Build } from './useBuild';
+import { lengthOf, written } from '../../units/display';
+import { inChosenUnits } from '../../units/sentences';
 
 const Box = styled.section`
   ul {
@@ -57,8 +59,8 @@ export function Rebuild({ build }: { build: Build }) {
           <li key={cup.name}>
             <span>
               <b>{capital(cup.name)}</b>
-              {cup.at_stop_mm === null ? '' : `sweeps ${tenths(cup.at_stop_mm)} mm at the stop wanted, `}
-              {tenths(cup.most_mm)} mm at most
+              {cup.at_stop_mm === null ? '' : `sweeps ${written(lengthOf(cup.at_stop_mm, 1))} at the stop wanted, `}
+              {written(lengthOf(cup.most_mm, 1))} at most
             </span>
             <Field
               className="sized"
@@ -80,7 +82,7 @@ export function Rebuild({ build }: { build: Build }) {
             {cup.level !== null && (
               <span className="said">
                 <Mark state={cup.level} size={16} />
-                <span>{cup.sentence}</span>
+                <span>{inChosenUnits(cup.sentence)}</span>
               </span>
             )}
           </li>

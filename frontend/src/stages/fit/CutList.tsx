@@ -5,8 +5,10 @@ import { Choose } from '../../ui/Choose';
 import { Field } from '../../ui/Field';
 import { Mark } from '../../ui/Mark';
 import { PressButton } from '../../ui/PressButton';
-import { tenths } from '../../units/format';
+
 import type { Fit } from './useFit';
+import { lengthOf, written } from '../../units/display';
+import { inChosenUnits } from '../../units/sentences';
 
 const Box = styled.div`
   display: grid;
@@ -106,7 +108,7 @@ function Tube({ tube, fit }: { tube: TubeView; fit: Fit }) {
       {tube.notes.map((note) => (
         <p key={note} className="note">
           <Mark state="caution" size={14} />
-          {note}
+          {inChosenUnits(note)}
         </p>
       ))}
       <PressButton
@@ -137,7 +139,7 @@ export function CutList({ fit }: { fit: Fit }) {
     <Box>
       <h2>
         Hard lines to cut
-        <em>{tubes.length === 0 ? '' : `${list.total_cut_mm} mm in all; flares take what our table says: cut a trial`}</em>
+        <em>{tubes.length === 0 ? '' : `${written(lengthOf(list.total_cut_mm))} in all; flares take what our table says: cut a trial`}</em>
       </h2>
       {tubes.length === 0 && (
         <p>Lay a wire where the line shall go, straighten it between its bends, and type what you measure.</p>
@@ -148,7 +150,7 @@ export function CutList({ fit }: { fit: Fit }) {
       {list.refused !== '' && <p role="alert">{list.refused}</p>}
       {pieces.length > 0 && (
         <p>
-          {pieces.map((p, n) => `Length ${n + 1}: ${p.lines.join(', ')}, ${tenths(p.left_mm)} mm left`).join('. ')}.
+          {pieces.map((p, n) => `Length ${n + 1}: ${p.lines.join(', ')}, ${written(lengthOf(p.left_mm, 1))} left`).join('. ')}.
         </p>
       )}
       {list.unplaced.length > 0 && stock.length > 0 && (

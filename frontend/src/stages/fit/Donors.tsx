@@ -10,6 +10,7 @@ import { PressButton } from '../../ui/PressButton';
 import { ToggleRow } from '../../ui/ToggleRow';
 import { capital, counted } from '../../units/format';
 import type { Fit } from './useFit';
+import { inChosenUnits } from '../../units/sentences';
 
 const Box = styled.div`
   display: grid;
@@ -94,9 +95,9 @@ function One({ row, fit, onOut }: { row: DonorRow; fit: Fit; onOut: () => void }
           {row.name}
           {row.price !== null && `: ${row.price}`}
         </b>
-        {capital(said.join('; '))}.{' '}
+        {capital(inChosenUnits(said.join('; ')))}.{' '}
         <span className="quiet">
-          {capital(row.sizes)}
+          {capital(inChosenUnits(row.sizes))}
           {row.source !== '' && `; ${row.source}`}
         </span>
       </span>

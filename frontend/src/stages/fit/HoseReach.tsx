@@ -3,8 +3,10 @@ import styled from 'styled-components';
 import type { HoseView } from '../../api/types';
 import { Field } from '../../ui/Field';
 import { Mark } from '../../ui/Mark';
-import { millimetres } from '../../units/format';
+
 import type { Fit } from './useFit';
+import { lengthOf, written } from '../../units/display';
+import { inChosenUnits } from '../../units/sentences';
 
 const Box = styled.div`
   display: grid;
@@ -43,10 +45,10 @@ export function HoseReach({ hose, fit }: { hose: HoseView; fit: Fit }) {
       </div>
       <p className="said">
         {hose.level !== null && <Mark state={hose.level} size={15} />}
-        {hose.sentence}
+        {inChosenUnits(hose.sentence)}
         {hose.least_mm !== null &&
           hose.greatest_mm !== null &&
-          ` ${millimetres(hose.least_mm)} to ${millimetres(hose.greatest_mm)} mm does.`}
+          ` ${lengthOf(hose.least_mm).v} to ${written(lengthOf(hose.greatest_mm))} does.`}
         {hose.least_mm === null &&
           hose.sentence === '' &&
           'Lay a string from joint to joint with the wheel hanging, pushed up, and at full lock.'}

@@ -3,6 +3,7 @@ import type { ReactNode } from 'react';
 import type { BranchView, JointView } from '../../api/types';
 import { Box, Line, Path, Words } from '../../drawings/ink';
 import type { Fit } from './useFit';
+import { inChosenUnits } from '../../units/sentences';
 
 const ROW = 100;
 const LEFT = 92; // of the first joint, at the cylinder's port
@@ -112,7 +113,7 @@ function Branch({ branch, joints, y, width, fit }: BranchProps) {
       </Words>
       {(branch.line !== '' || branch.hose !== '') && (
         <Words x={LEFT} y={y + 40} as="label-quiet">
-          {[branch.line, branch.hose === '' ? '' : `hoses ${branch.hose}`].filter(Boolean).join('; ')}
+          {inChosenUnits([branch.line, branch.hose === '' ? '' : `hoses ${branch.hose}`].filter(Boolean).join('; '))}
         </Words>
       )}
     </>

@@ -11,8 +11,10 @@ import { Mark } from '../../ui/Mark';
 import { PlainField } from '../../ui/PlainField';
 import { PressButton } from '../../ui/PressButton';
 import { Tick } from '../../ui/Tick';
-import { capital, tenths } from '../../units/format';
+import { capital } from '../../units/format';
 import type { Fit } from './useFit';
+import { lengthOf, written } from '../../units/display';
+import { inChosenUnits } from '../../units/sentences';
 
 const Box = styled.div`
   display: grid;
@@ -88,7 +90,7 @@ function Drawing({ plate }: { plate: PlateView }) {
         );
       })}
       <Words x={left} y={top + (y1 - y0) * scale + 16} as="label-quiet">
-        {`${tenths(x1 - x0)} x ${tenths(y1 - y0)} mm`}
+        {`${lengthOf(x1 - x0, 1).v} x ${written(lengthOf(y1 - y0, 1))}`}
       </Words>
     </svg>
   );
@@ -176,7 +178,7 @@ function Plate({ fit, plate }: { fit: Fit; plate: PlateView }) {
       {plate.sentence !== '' && (
         <p className="said" role="status">
           <Mark state={plate.level ?? 'note'} size={16} />
-          <span>{plate.sentence}</span>
+          <span>{inChosenUnits(plate.sentence)}</span>
         </p>
       )}
       {plate.needs.length > 0 && <p>Not drawn yet: {plate.needs.join(', ')}.</p>}

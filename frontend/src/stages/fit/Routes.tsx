@@ -4,7 +4,7 @@ import { useRoutes } from '../../api/fit';
 import type { RouteView } from '../../api/types';
 import { Choose } from '../../ui/Choose';
 import { Field } from '../../ui/Field';
-import { force, written } from '../../units/display';
+import { force, heatOf, written } from '../../units/display';
 import { capital, counted, decel, percent } from '../../units/format';
 import type { Fit } from './useFit';
 
@@ -79,7 +79,7 @@ const ROWS: [string, (route: RouteView) => string][] = [
   ['push', (r) => (r.push_n === null ? 'not known, or never reached' : written(force(r.push_n)))],
   ['pedal room used', (r) => (r.travel_share === null ? '' : percent(r.travel_share))],
   ['first lock', (r) => (r.lock_g === null ? '' : `${decel(r.lock_g)} g`)],
-  ['hottest rotor, ten stops', (r) => (r.heat_c === null ? '' : `${Math.round(r.heat_c)} °C`)],
+  ['hottest rotor, ten stops', (r) => (r.heat_c === null ? '' : written(heatOf(r.heat_c)))],
   ['parking brake', (r) => r.parking],
   ['all limits hold', (r) => (r.chance === null ? '' : `in ${percent(r.chance)} of plausible vehicles`)],
 ];

@@ -7,10 +7,12 @@ import { Field } from '../../ui/Field';
 import { Mark } from '../../ui/Mark';
 import { PressButton } from '../../ui/PressButton';
 import { useWidth } from '../../ui/useWidth';
-import { counted, tenths } from '../../units/format';
+import { counted } from '../../units/format';
 import { SectionDrawing } from './SectionDrawing';
 import { SectionPhantom } from './SectionPhantom';
 import type { Fit } from './useFit';
+import { dimension, lengthOf, written } from '../../units/display';
+import { inChosenUnits } from '../../units/sentences';
 
 const Box = styled.div`
   display: grid;
@@ -140,14 +142,19 @@ export function Section({ section, fit }: { section: SectionView; fit: Fit }) {
             <DataTable
               caption={`Gaps at the ${section.title} wheel`}
               head={['gap', 'mm', 'in one of twenty', 'wanted']}
-              rows={section.gaps.map((g) => [g.words, tenths(g.gap_mm), tenths(g.p5_mm), String(g.limit_mm)])}
+              rows={section.gaps.map((g) => [
+                g.words,
+                lengthOf(g.gap_mm, 1).v,
+                lengthOf(g.p5_mm, 1).v,
+                dimension(g.limit_mm).v,
+              ])}
             />
           ) : (
             <SectionDrawing section={section} width={width} height={Math.min(300, Math.max(240, width * 0.56))} />
           )}
           <p className="said" role="status">
             <Mark state={section.level ?? 'note'} size={18} />
-            <span>{section.sentence}</span>
+            <span>{inChosenUnits(section.sentence)}</span>
           </p>
           {section.mends.map((mend) => (
             <div key={mend.words}>
@@ -155,15 +162,15 @@ export function Section({ section, fit }: { section: SectionView; fit: Fit }) {
                 data-first=""
                 onPress={() => fit.onEdits(`${section.title} section: ${mend.words}`, mend.edits)}
               >
-                {mend.words}
+                {inChosenUnits(mend.words)}
               </PressButton>
             </div>
           ))}
           {section.shim_needed_mm !== null && Math.abs(section.shim_needed_mm) > 0.05 && (
             <p className="quiet">
               {section.shim_needed_mm > 0
-                ? `Shims of ${tenths(section.shim_needed_mm)} mm at the bracket bring the slot’s middle over the disc.`
-                : `The slot’s middle stands ${tenths(-section.shim_needed_mm)} mm inboard of the disc’s: shims would take it further off.`}
+                ? `Shims of ${written(lengthOf(section.shim_needed_mm, 1))} at the bracket bring the slot’s middle over the disc.`
+                : `The slot’s middle stands ${written(lengthOf(-section.shim_needed_mm, 1))} inboard of the disc’s: shims would take it further off.`}
             </p>
           )}
           <TryCard section={section} fit={fit} />
@@ -172,7 +179,7 @@ export function Section({ section, fit }: { section: SectionView; fit: Fit }) {
               Studs: {section.stud.turns.toFixed(1)} turns in the nut, {section.stud.turns_needed.toFixed(1)} wanted
               {section.stud.level === 'danger' ? ': too short.' : '.'}
               {section.stud.greatest_spacer_mm !== null &&
-                ` A spacer of ${tenths(section.stud.greatest_spacer_mm)} mm at most.`}
+                ` A spacer of ${written(lengthOf(section.stud.greatest_spacer_mm, 1))} at most.`}
             </p>
           )}
         </>

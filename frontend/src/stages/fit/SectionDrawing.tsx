@@ -1,7 +1,8 @@
 /** The wheel cut through the brake, to one scale: wheel, caliper, rotor and pad as far as they are known, each gap at its place. */
 import type { SectionView } from '../../api/types';
 import { Box, Line, Path, Ring, Words, poly, type Point } from '../../drawings/ink';
-import { tenths } from '../../units/format';
+import { dimension, lengthOf, spoken, written } from '../../units/display';
+import { inChosenUnits } from '../../units/sentences';
 
 const WALL = 5; // a wheel's wall as it is drawn, mm
 const TOP = 34;
@@ -65,7 +66,9 @@ export function SectionDrawing({ section, width, height }: { section: SectionVie
   const spoke = gap('spoke');
   const bridge = gap('bridge');
   const state = (level: string | undefined) => (level === 'good' || level === undefined ? '' : ` label-${level}`);
-  const said = section.gaps.map((g) => `${g.words} ${tenths(g.gap_mm)} millimetres, ${g.limit_mm} wanted`).join('; ');
+  const said = section.gaps
+    .map((g) => `${g.words} ${spoken(lengthOf(g.gap_mm, 1))}, ${dimension(g.limit_mm).v} wanted`)
+    .join('; ');
   const body = outline.map(at);
   const top = Math.min(...body.map((p) => p[1]));
   const barrelTop = Math.min(...outer.map((p) => p[1]));
@@ -99,7 +102,7 @@ export function SectionDrawing({ section, width, height }: { section: SectionVie
         <>
           <Ring x={at(barrel.at ?? [])[0]} y={top} r={3.5} as={`mark-line ${barrel.level}`} />
           <Words x={(bodyLeft + bodyRight) / 2} y={barrelTop - 8} as={`label-strong${state(barrel.level)}`} at="middle">
-            {`${tenths(barrel.gap_mm)} mm to barrel`}
+            {`${written(lengthOf(barrel.gap_mm, 1))} to barrel`}
           </Words>
         </>
       )}
@@ -111,7 +114,7 @@ export function SectionDrawing({ section, width, height }: { section: SectionVie
             as="edge"
           />
           <Words x={4} y={(top + at([0, r0])[1]) / 2 - 4} as={`label-strong${state(spoke.level)}`}>
-            {`${tenths(spoke.gap_mm)} mm`}
+            {written(lengthOf(spoke.gap_mm, 1))}
           </Words>
           <Words x={4} y={(top + at([0, r0])[1]) / 2 + 11} as="label-quiet">
             to spoke
@@ -122,7 +125,7 @@ export function SectionDrawing({ section, width, height }: { section: SectionVie
         <>
           <Line a={at([centre, rotor])} b={[bodyRight + 8, at([centre, rotor])[1]]} as="thin" />
           <Words x={bodyRight + 10} y={at([centre, rotor])[1] - 2} as={`label-strong${state(bridge.level)}`}>
-            {`${tenths(bridge.gap_mm)} mm`}
+            {written(lengthOf(bridge.gap_mm, 1))}
           </Words>
           <Words x={bodyRight + 10} y={at([centre, rotor])[1] + 12} as="label-quiet">
             rotor to bridge
@@ -130,7 +133,7 @@ export function SectionDrawing({ section, width, height }: { section: SectionVie
         </>
       )}
       <Words x={4} y={height - 6} as="label-quiet">
-        {`outboard at the left; the axle ${Math.round(r0)} mm below${old && old.words !== '' ? `; dashed: as found, ${old.words}` : ''}`}
+        {`outboard at the left; the axle ${written(lengthOf(r0))} below${old && old.words !== '' ? `; dashed: as found, ${inChosenUnits(old.words)}` : ''}`}
       </Words>
     </svg>
   );

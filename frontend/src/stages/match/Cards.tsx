@@ -1,8 +1,8 @@
 /** The setups worth buying on a phone: one beneath the other. */
 import { Button } from 'react-aria-components';
 import styled from 'styled-components';
-import { decel, millimetres, percent } from '../../units/format';
-import { force, written } from '../../units/display';
+import { decel, percent } from '../../units/format';
+import { force, lengthOf, written } from '../../units/display';
 import { chances, extraCost, holds, reasonsOf } from './uncertainty';
 import type { Matching } from './useMatch';
 import { inChosenUnits } from '../../units/sentences';
@@ -82,18 +82,18 @@ export function Cards({ matching }: { matching: Matching }) {
             </Button>
             {row.joint_chance !== null && <p>Holds every limit in {holds(row)} of plausible vehicles.</p>}
             <p className="figures">
-              {written(force(row.push_n))}, {millimetres(row.travel_mm)} mm, {percent(row.grip_use)} of the grip
+              {written(force(row.push_n))}, {written(lengthOf(row.travel_mm))}, {percent(row.grip_use)} of the grip
             </p>
             {push && travel && (
               <p className="quiet">
-                P5 to P95: {force(push.p5).v} to {written(force(push.p95))}, {millimetres(travel.p5)} to{' '}
-                {millimetres(travel.p95)} mm
+                P5 to P95: {force(push.p5).v} to {written(force(push.p95))}, {lengthOf(travel.p5).v} to{' '}
+                {written(lengthOf(travel.p95))}
               </p>
             )}
             <p className="quiet">
               {decel(row.left_g)} g with a circuit lost; more to pay: {extraCost(row)}
             </p>
-            <p>{reasonsOf(row)}</p>
+            <p>{inChosenUnits(reasonsOf(row))}</p>
             {row.doubt && <p className="quiet">{chances(row)}</p>}
             {row.as_it_stands ? (
               <p>in use</p>

@@ -12,9 +12,9 @@ import { StagePage, type StageProps } from '../../page/StagePage';
 import { DataTable } from '../../ui/DataTable';
 import { TABLED, useMedia } from '../../ui/useMedia';
 import { useWidth } from '../../ui/useWidth';
-import { force, spoken } from '../../units/display';
-import { decel, millimetres, spaced } from '../../units/format';
-import { usePreferred } from '../../units/preference';
+import { force, lengthOf, spoken } from '../../units/display';
+import { decel, spaced } from '../../units/format';
+import { useShown } from '../../units/preference';
 import { Cards } from './Cards';
 import { Fallen } from './Fallen';
 import { Filters } from './Filters';
@@ -202,7 +202,7 @@ interface ReadyProps {
 const NO_TARGETS: [] = [];
 function Ready({ job, stages, setup, control }: ReadyProps) {
   const matching = useMatch(job, setup, control);
-  const { shownForce, shownPressure } = usePreferred();
+  const units = useShown();
   const go = useNavigate();
   const back = `/jobs/${job.id}/size`;
   const again = matching?.onAgain;
@@ -221,7 +221,7 @@ function Ready({ job, stages, setup, control }: ReadyProps) {
     >
       {(head, wide) =>
         matching ? (
-          <Body key={`${shownForce} ${shownPressure}`} head={head} wide={wide} matching={matching} back={back} />
+          <Body key={units} head={head} wide={wide} matching={matching} back={back} />
         ) : (
           <Plain aria-busy="true">
             <p>Laying out the search.</p>
@@ -306,7 +306,7 @@ const Nothing = ({ matching }: { matching: Matching }) => (
 function describe(found: Found, rows: Matching['rows']): string {
   const first = rows
     .slice(0, 6)
-    .map((r, i) => `${i + 1}: ${spoken(force(r.push_n))}, ${millimetres(r.travel_mm)} millimetres`);
+    .map((r, i) => `${i + 1}: ${spoken(force(r.push_n))}, ${spoken(lengthOf(r.travel_mm))}`);
   return `Push against travel at ${decel(found.decel_g)} g: ${found.done} setups tried, ${found.meet} meet every limit. ${first.join('; ')}.`;
 }
 
@@ -336,10 +336,10 @@ function Result({ found, matching }: { found: Found; matching: Matching }) {
             {table ? (
               <DataTable
                 caption="Setups on the plot"
-                head={['setup', `push, ${force(0).unit}`, 'travel, mm']}
+                head={['setup', `push, ${force(0).unit}`, `travel, ${lengthOf(0).unit}`]}
                 rows={[
-                  ...found.setups.map((m) => [m.name, force(m.push_n).v, millimetres(m.travel_mm)]),
-                  ...rows.map((r, i) => [String(i + 1), force(r.push_n).v, millimetres(r.travel_mm)]),
+                  ...found.setups.map((m) => [m.name, force(m.push_n).v, lengthOf(m.travel_mm).v]),
+                  ...rows.map((r, i) => [String(i + 1), force(r.push_n).v, lengthOf(r.travel_mm).v]),
                 ]}
               />
             ) : (

@@ -10,6 +10,7 @@ import { Entry } from './Entry';
 import { Parts } from './Parts';
 import { Tick } from '../../ui/Tick';
 import type { Matching } from './useMatch';
+import { lengthOf, written } from '../../units/display';
 
 const Own = styled.div`
   display: flex;
@@ -360,5 +361,5 @@ export function Rail({ matching }: { matching: Matching }) {
 
 const rim = (rims: Record<string, number>, axle: string) => {
   const mm = rims[axle];
-  return mm === undefined ? 'not known' : `${Math.round(mm)} mm`;
+  return mm === undefined ? 'not known' : written(lengthOf(mm));
 };

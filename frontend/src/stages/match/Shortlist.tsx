@@ -2,8 +2,8 @@
 import { Button } from 'react-aria-components';
 import styled from 'styled-components';
 import type { Found } from '../../api/types';
-import { decel, millimetres, percent } from '../../units/format';
-import { force } from '../../units/display';
+import { decel, percent } from '../../units/format';
+import { force, lengthOf } from '../../units/display';
 import { chances, extraCost, holds, reasonsOf } from './uncertainty';
 import { partsOf, sortedBy, type Column } from './filter';
 import type { Matching } from './useMatch';
@@ -120,8 +120,8 @@ function walk(event: { key: string; target: EventTarget }) {
 /** Parts with a column each; the brakes stand together in one. */
 const SINGLE: Record<string, true> = { booster: true, cylinder: true, pin: true };
 const COLUMNS: readonly (readonly [Column, string])[] = [
-  ['push_n', 'push, P5 to P95'],
-  ['travel_mm', 'travel, mm, P5 to P95'],
+  ['push_n', 'push'],
+  ['travel_mm', 'travel'],
   ['grip_use', 'grip used'],
   ['left_g', 'left, circuit lost'],
   ['price', 'more to pay'],
@@ -160,7 +160,11 @@ export function Shortlist({ found, matching }: { found: Found; matching: Matchin
                   aria-sort={filter.by === by ? (filter.down ? 'descending' : 'ascending') : undefined}
                 >
                   <Button onPress={() => onFilter(sortedBy(filter, by))}>
-                    {by === 'push_n' ? title.replace('push', `push, ${force(0).unit}`) : title}
+                    {by === 'push_n'
+                      ? `push, ${force(0).unit}, P5 to P95`
+                      : by === 'travel_mm'
+                        ? `travel, ${lengthOf(0).unit}, P5 to P95`
+                        : title}
                     {filter.by === by && (filter.down ? ' ↓' : ' ↑')}
                   </Button>
                 </th>
@@ -210,7 +214,7 @@ export function Shortlist({ found, matching }: { found: Found; matching: Matchin
                   />
                 </td>
                 <td className="figure">
-                  {millimetres(row.travel_mm)}
+                  {lengthOf(row.travel_mm).v}
                   <Whisker
                     value={row.travel_mm}
                     range={row.doubt?.travel_mm ?? null}
@@ -223,7 +227,7 @@ export function Shortlist({ found, matching }: { found: Found; matching: Matchin
                 <td>{decel(row.left_g)} g</td>
                 <td>{extraCost(row)}</td>
                 <td className="why">
-                  {reasonsOf(row)} {row.doubt && <span>{chances(row)}</span>}
+                  {inChosenUnits(reasonsOf(row))} {row.doubt && <span>{chances(row)}</span>}
                 </td>
                 <td>
                   {row.as_it_stands ? (

@@ -1,5 +1,6 @@
 /** What a search is asked, as a reducer; and what stands in it, in a few words. */
 import type { MatchChoices, Search } from '../../api/types';
+import { dimension, written } from '../../units/display';
 
 export const OWN = 'own';
 export const GROUPS = ['pins', 'bores', 'front', 'rear', 'valve', 'bar', 'booster'] as const;
@@ -107,7 +108,7 @@ export function summary(search: Search, group: Group): string {
 export function asItStays(choices: MatchChoices, group: Group): string {
   switch (group) {
     case 'pins':
-      return choices.pin_mm === null ? 'not known' : `${choices.pin_mm} mm`;
+      return choices.pin_mm === null ? 'not known' : written(dimension(choices.pin_mm));
     case 'bores':
       return choices.bore;
     case 'front':

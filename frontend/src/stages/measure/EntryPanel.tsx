@@ -10,6 +10,8 @@ import { useDraft } from '../../ui/useDraft';
 import { Plain } from '../../page/EntryField';
 import { Tape } from './Tape';
 import { rankedOf, type Measure } from './useMeasure';
+import { inChosenUnits } from '../../units/sentences';
+import { force, lengthOf, written, type Displayed } from '../../units/display';
 
 const Panel = styled.section`
   display: grid;
@@ -45,16 +47,16 @@ const Wrong = styled.p`
 `;
 
 const INCHES = /["']|in|\//;
-const pair = (values: readonly number[] | null, unit: string) =>
-  values ? `${Math.round(values[0] ?? 0)} to ${Math.round(values[1] ?? 0)} ${unit}` : '';
+const pair = (values: readonly number[] | null, as: (value: number) => Displayed) =>
+  values ? `${as(values[0] ?? 0).v} to ${written(as(values[1] ?? 0))}` : '';
 
 /** What an entry does on its own, from one end of its range to the other. */
 export function effect(sensitive: SensitiveEntry, entry: Entry): string {
   const moves = (values: readonly number[] | null, least: number) =>
     values !== null && Math.abs((values[0] ?? 0) - (values[1] ?? 0)) >= least;
   const effects = [
-    moves(sensitive.push_n, 1) ? `the push goes from ${pair(sensitive.push_n, 'N')}` : '',
-    moves(sensitive.travel_mm, 0.5) ? `the pedal goes from ${pair(sensitive.travel_mm, 'mm')}` : '',
+    moves(sensitive.push_n, 1) ? `the push goes from ${pair(sensitive.push_n, force)}` : '',
+    moves(sensitive.travel_mm, 0.5) ? `the pedal goes from ${pair(sensitive.travel_mm, (mm) => lengthOf(mm))}` : '',
   ].filter(Boolean);
   const ends = `Between ${round(sensitive.least)} and ${round(sensitive.most)} ${entry.unit}`.trim();
   return effects.length === 0 ? `${ends} it hardly matters.` : `${ends} ${effects.join(' and ')}.`;
@@ -134,7 +136,7 @@ function Settles({ measure, path }: { measure: Measure; path: string }) {
     <>
       {told.slice(0, 2).map(({ finding, settle, chance }) => (
         <p key={finding.id}>
-          <b>Worth {settle.minutes} minutes:</b> {finding.sentence} Measured, {percent(chance)} becomes{' '}
+          <b>Worth {settle.minutes} minutes:</b> {inChosenUnits(finding.sentence)} Measured, {percent(chance)} becomes{' '}
           {percent(settle.low)} or {percent(settle.high)}.
         </p>
       ))}

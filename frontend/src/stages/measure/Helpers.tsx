@@ -9,6 +9,7 @@ import { toleranceStep, typedStep } from '../../chain/entrySteps';
 import { PlainField } from '../../ui/PlainField';
 import { preferredFor } from '../../units/preference';
 import type { Measure } from './useMeasure';
+import { inChosenUnits } from '../../units/sentences';
 
 const Box = styled.div`
   border-top: var(--r-hair) solid var(--rule);
@@ -114,7 +115,7 @@ function HelperView({ helper, section, measure }: { helper: Helper; section: Sec
       {found && (
         <>
           <p data-found role="status">
-            {found.sentence}
+            {inChosenUnits(found.sentence)}
           </p>
           {fits.map((group) => (
             <span key={group.title}>

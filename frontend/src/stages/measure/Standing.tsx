@@ -4,6 +4,7 @@ import { Mark } from '../../ui/Mark';
 import { Plain } from '../../page/EntryField';
 import { effect } from './EntryPanel';
 import { mostSensitive, type Measure } from './useMeasure';
+import { force, lengthOf, written } from '../../units/display';
 
 const Box = styled.section`
   &:first-child {
@@ -113,10 +114,10 @@ export function Standing({ measure }: { measure: Measure }) {
       )}
       {sensitivity?.push_n && (
         <p>
-          With every assumed value and ± in its range: {Math.round(sensitivity.push_n.p5)} to{' '}
-          {Math.round(sensitivity.push_n.p95)} N
+          With every assumed value and ± in its range: {force(sensitivity.push_n.p5).v} to{' '}
+          {written(force(sensitivity.push_n.p95))}
           {sensitivity.travel_mm &&
-            `, ${Math.round(sensitivity.travel_mm.p5)} to ${Math.round(sensitivity.travel_mm.p95)} mm`}{' '}
+            `, ${lengthOf(sensitivity.travel_mm.p5).v} to ${written(lengthOf(sensitivity.travel_mm.p95))}`}{' '}
           at {sensitivity.decel_g.toFixed(2)} g (nine of ten).
         </p>
       )}

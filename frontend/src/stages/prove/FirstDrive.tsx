@@ -7,6 +7,7 @@ import { Panel } from '../../ui/Panel';
 import { useSigner } from '../../ui/signer';
 import { Tick } from '../../ui/Tick';
 import type { Prove } from './useProve';
+import { inChosenUnits } from '../../units/sentences';
 
 const Box = styled(Panel)`
   li {
@@ -51,7 +52,8 @@ export function FirstDrive({ prove }: { prove: Prove }) {
           <li key={id}>
             <Tick on={done !== null} onChange={(on) => void turn(id, on, done?.key ?? null)}>
               <span>
-                {words} <span className="quiet">Ends it: {stop.charAt(0).toLowerCase() + stop.slice(1)}</span>
+                {inChosenUnits(words)}{' '}
+                <span className="quiet">Ends it: {stop.charAt(0).toLowerCase() + stop.slice(1)}</span>
                 {done !== null && done.by !== '' && ` Done: ${done.by}.`}
               </span>
             </Tick>

@@ -18,6 +18,7 @@ import { TypeStop } from './TypeStop';
 import { useProve, type Prove } from './useProve';
 import { ValveSetting } from './ValveSetting';
 import { Verdict } from './Verdict';
+import { inChosenUnits } from '../../units/sentences';
 
 const Body = styled.div`
   display: grid;
@@ -69,7 +70,7 @@ function Plot({ prove, wide }: { prove: Prove; wide: boolean }) {
   return (
     <section aria-label="Stops" ref={ref}>
       <h2>
-        Stops from {view.nominal}
+        Stops from {inChosenUnits(view.nominal)}
         <em>each stop a line, as recorded or as if it braked steadily; it lands on the ruler, below it its dot</em>
       </h2>
       {view.sets.length === 0 ? (

@@ -8,8 +8,8 @@ import { Line, Path, Words, poly } from '../../drawings/ink';
 import { Choose } from '../../ui/Choose';
 import { PressButton } from '../../ui/PressButton';
 import { Tick } from '../../ui/Tick';
-import { pressure, written } from '../../units/display';
-import { capital, counted, decel, tenths } from '../../units/format';
+import { onRoad, pressure, speedOf, written } from '../../units/display';
+import { capital, counted, decel } from '../../units/format';
 import type { Prove } from './useProve';
 
 const Box = styled.div`
@@ -79,7 +79,7 @@ const said = (stop: RecordedStop) =>
   stop.distance_m === null || stop.speed_kmh === null
     ? stop.reason
     : [
-        `${tenths(stop.distance_m)} m from ${tenths(stop.speed_kmh)} km/h`,
+        `${written(onRoad(stop.distance_m))} from ${written(speedOf(stop.speed_kmh, 1))}`,
         stop.time_s === null ? '' : `in ${stop.time_s.toFixed(2)} s`,
         stop.mfdd_g === null ? '' : `MFDD ${decel(stop.mfdd_g)} g`,
         stop.front_kpa === null ? '' : `front up to ${written(pressure(stop.front_kpa))}`,
@@ -187,14 +187,14 @@ export function Recording({ prove }: { prove: Prove }) {
         <>
           <p>
             {file.name}: {counted(seen.rows, 'row', 'rows')}
-            {seen.seconds !== null && `, ${clock(seen.seconds)} long, up to ${Math.round(seen.fastest_kmh ?? 0)} km/h`}
+            {seen.seconds !== null && `, ${clock(seen.seconds)} long, up to ${written(speedOf(seen.fastest_kmh ?? 0))}`}
             {seen.dropped > 0 && `; ${counted(seen.dropped, 'line says', 'lines say')} nothing and was left out`}.
           </p>
           {seen.needs !== '' && <p role="alert">{seen.needs}</p>}
           <Columns key={file.name} view={seen} onSay={(at, role, unit) => read(file, { ...columns, [at]: [role, unit] })} />
           {seen.needs === '' && stops.length === 0 && (
             <p>
-              No stop from {Math.round(seen.trigger_kmh)} km/h or more to rest is in it. Is the unit of the speed right?
+              No stop from {written(speedOf(seen.trigger_kmh))} or more to rest is in it. Is the unit of the speed right?
             </p>
           )}
           {good.length > 0 && <Lines stops={good.slice(0, MANY)} on={wanted} />}

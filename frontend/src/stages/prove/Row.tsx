@@ -5,8 +5,10 @@ import { DataTable } from '../../ui/DataTable';
 import { Mark } from '../../ui/Mark';
 import { Panel } from '../../ui/Panel';
 import { useWidth } from '../../ui/useWidth';
+import { heatOf, speedOf, written } from '../../units/display';
+import { inChosenUnits } from '../../units/sentences';
 
-const degrees = (value: number | null | undefined) => (value == null ? '' : `${Math.round(value)} °C`);
+const degrees = (value: number | null | undefined) => (value == null ? '' : written(heatOf(value)));
 
 export function Row({ row }: { row: RowView }) {
   const [ref, width] = useWidth<HTMLDivElement>(700);
@@ -16,7 +18,7 @@ export function Row({ row }: { row: RowView }) {
       {row.sentence !== '' && (
         <p className="said">
           <Mark state={row.level} size={18} />
-          <span>{row.sentence}</span>
+          <span>{inChosenUnits(row.sentence)}</span>
         </p>
       )}
       {row.needs !== '' && <p>{row.needs}</p>}
@@ -47,7 +49,7 @@ export function Row({ row }: { row: RowView }) {
           ]}
           rows={row.stops.map((s) => [
             String(s.number),
-            `${Math.round(s.from_kmh)} km/h`,
+            written(speedOf(s.from_kmh)),
             s.bite === null ? 'not known' : String(Math.round(100 * s.bite)),
             ...row.stations.flatMap((name) => [
               degrees(s.rotors[name]?.peak_c),

@@ -4,8 +4,10 @@ import styled from 'styled-components';
 import type { ProveView, StopSetView, StopView } from '../../api/types';
 import { Box, Line, Path, Ring, Words, poly, type Point } from '../../drawings/ink';
 import { DragRing } from '../../ui/DragRing';
-import { decel, tenths } from '../../units/format';
+import { decel } from '../../units/format';
 import { halfway, placeAt } from './alongStop';
+import { onRoad, perMetre, speedOf, spoken, written } from '../../units/display';
+import { inChosenUnits } from '../../units/sentences';
 
 const Over = styled.div`
   position: relative;
@@ -46,7 +48,9 @@ function Row({ set, y, x, letters, on, plan, onStop }: RowProps) {
         {set.name.length > letters ? `${set.name.slice(0, letters - 2)}…` : set.name}
       </Words>
       <Words x={0} y={y + 28} as="label-quiet">
-        {mean === null ? 'no stop counts yet' : `${tenths(mean)} m${high !== null ? `, ± ${tenths(high - mean)}` : ''}`}
+        {mean === null
+          ? 'no stop counts yet'
+          : `${written(onRoad(mean))}${high !== null ? `, ± ${onRoad(high - mean).v}` : ''}`}
       </Words>
       {predicted && (
         <Box
@@ -93,15 +97,16 @@ interface StopsPlotProps {
 export function StopsPlot({ view, width, on, onStop }: StopsPlotProps) {
   const [moved, setMoved] = useState<{ key: string; way: number } | null>(null);
   const far = Math.max(10, view.longest_m * 1.05);
+  const k = perMetre();
   const left = width < 560 ? 104 : 150;
   const x = (m: number) => left + (m / far) * (width - left - 12);
   const y = (share: number) => TOP + (1 - share) * (CURVES - TOP);
-  const step = STEP.find((s) => far / s <= 9) ?? 500;
-  const marks = Array.from({ length: Math.floor(far / step) + 1 }, (_, i) => i * step);
+  const step = STEP.find((s) => (far * k) / s <= 9) ?? 500;
+  const marks = Array.from({ length: Math.floor((far * k) / step) + 1 }, (_, i) => i * step);
   const begin = CURVES + 34;
   const found = view.setups[0];
   const said = view.sets
-    .map((s) => `${s.name}: ${s.mean_m === null ? 'no stop counts' : `mean ${tenths(s.mean_m)} metres of ${s.n}`}`)
+    .map((s) => `${s.name}: ${s.mean_m === null ? 'no stop counts' : `mean ${spoken(onRoad(s.mean_m))} of ${s.n}`}`)
     .join('; ');
   const all = view.sets.flatMap((s) => s.stops).filter((s) => s.line.way_m.length > 0);
   const rung = all.find((s) => s.key === on) ?? all.filter(counts).at(-1);
@@ -115,7 +120,8 @@ export function StopsPlot({ view, width, on, onStop }: StopsPlotProps) {
     const next = all[all.indexOf(rung) + by];
     if (next) onStop(next.key);
   };
-  const told = (at: NonNullable<typeof place>) => `${tenths(at.way)} m, ${at.time.toFixed(2)} s, ${decel(at.decel)} g`;
+  const told = (at: NonNullable<typeof place>) =>
+    `${written(onRoad(at.way))}, ${at.time.toFixed(2)} s, ${decel(at.decel)} g`;
   const [px, py] = place ? [x(place.way), y(place.speed / (rung.line.speed_kmh[0] ?? 1))] : [0, 0];
   return (
     <Over onKeyDownCapture={between}>
@@ -123,18 +129,18 @@ export function StopsPlot({ view, width, on, onStop }: StopsPlotProps) {
         width={width}
         height={begin + view.sets.length * ROW + 8}
         role="img"
-        aria-label={`Stops from ${view.nominal}. ${said}`}
+        aria-label={`Stops from ${inChosenUnits(view.nominal)}. ${said}`}
       >
         {[0, 0.25, 0.5, 0.75, 1].map((share) => (
           <g key={share}>
             <Line a={[left, y(share)]} b={[width - 12, y(share)]} as="scale-line" />
             <Words x={left - 8} y={y(share) + 4} at="end">
-              {Math.round(view.nominal_kmh * share)}
+              {speedOf(view.nominal_kmh * share).v}
             </Words>
           </g>
         ))}
         <Words x={0} y={TOP + 4} as="label-quiet">
-          speed, km/h
+          {`speed, ${speedOf(0).unit}`}
         </Words>
         {view.sets.map((set) => {
           const plan = set.setup !== found;
@@ -156,14 +162,14 @@ export function StopsPlot({ view, width, on, onStop }: StopsPlotProps) {
         <Line a={[left, CURVES]} b={[width - 12, CURVES]} as="edge" />
         {marks.map((m) => (
           <g key={m}>
-            <Line a={[x(m), CURVES]} b={[x(m), CURVES + 5]} as="thin" />
-            <Words x={x(m)} y={CURVES + 18} at="middle">
+            <Line a={[x(m / k), CURVES]} b={[x(m / k), CURVES + 5]} as="thin" />
+            <Words x={x(m / k)} y={CURVES + 18} at="middle">
               {m}
             </Words>
           </g>
         ))}
         <Words x={width - 2} y={CURVES + 18} at="end">
-          m
+          {onRoad(0).unit}
         </Words>
         {view.sets.map((set, i) => (
           <g key={set.name}>
@@ -187,7 +193,7 @@ export function StopsPlot({ view, width, on, onStop }: StopsPlotProps) {
               {`${told(place)}${rung.line.steady ? ', if steady' : ''}`}
             </Words>
             <Words x={width - 12} y={TOP + 30} as="label-strong" at="end">
-              {`stop ${rung.number}, at ${Math.round(place.speed)} km/h`}
+              {`stop ${rung.number}, at ${written(speedOf(place.speed))}`}
             </Words>
           </>
         )}
@@ -203,7 +209,7 @@ export function StopsPlot({ view, width, on, onStop }: StopsPlotProps) {
           perPixel={far / (width - left - 12)}
           left={`${px}px`}
           top={`${py}px`}
-          text={(way) => `at ${Math.round(placeAt(rung, way).speed)} km/h: ${told(placeAt(rung, way))}`}
+          text={(way) => `at ${written(speedOf(placeAt(rung, way).speed))}: ${told(placeAt(rung, way))}`}
           quiet
           onTake={(way) => {
             setMoved({ key: rung.key, way });

@@ -5,8 +5,10 @@ import styled from 'styled-components';
 import type { StopView } from '../../api/types';
 import { PlainField } from '../../ui/PlainField';
 import { PressButton } from '../../ui/PressButton';
-import { decel, tenths } from '../../units/format';
+import { decel } from '../../units/format';
 import type { Prove } from './useProve';
+import { inChosenUnits } from '../../units/sentences';
+import { onRoad, written } from '../../units/display';
 
 const Table = styled.table`
   width: 100%;
@@ -112,7 +114,7 @@ export function StopsTable({ prove }: { prove: Prove }) {
           <th scope="col">stop</th>
           <th scope="col">from</th>
           <th scope="col">distance</th>
-          <th scope="col">at {view.nominal}</th>
+          <th scope="col">at {inChosenUnits(view.nominal)}</th>
           <th scope="col" className="wide">
             g
           </th>
@@ -156,15 +158,15 @@ export function StopsTable({ prove }: { prove: Prove }) {
                     </PressButton>
                     {stop.direction !== null && `, ${stop.direction}`}
                   </td>
-                  <td>{stop.speed}</td>
-                  <td>{stop.distance}</td>
-                  <td>{stop.corrected_m === null ? '' : `${tenths(stop.corrected_m)} m`}</td>
+                  <td>{inChosenUnits(stop.speed)}</td>
+                  <td>{inChosenUnits(stop.distance)}</td>
+                  <td>{stop.corrected_m === null ? '' : written(onRoad(stop.corrected_m))}</td>
                   <td className="wide">{stop.decel_g === null ? '' : decel(stop.decel_g)}</td>
                   <td>{locked(stop)}</td>
-                  <td className="wide">{stop.push}</td>
+                  <td className="wide">{inChosenUnits(stop.push)}</td>
                   <td className="wide around">
                     {[
-                      stop.around,
+                      inChosenUnits(stop.around),
                       stop.mfdd_g === null ? '' : `MFDD ${decel(stop.mfdd_g)}`,
                       stop.trace !== null && stop.lag_s !== null ? `${stop.lag_s.toFixed(2)} s to build up` : '',
                       stop.left_out,

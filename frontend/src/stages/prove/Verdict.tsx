@@ -4,6 +4,7 @@ import type { ProveView } from '../../api/types';
 import { Mark } from '../../ui/Mark';
 import { capital, counted } from '../../units/format';
 import { inChosenUnits } from '../../units/sentences';
+import { onRoad, written } from '../../units/display';
 
 const Box = styled.div`
   display: grid;
@@ -34,16 +35,16 @@ export function Verdict({ view }: { view: ProveView }) {
   return (
     <Box>
       <p className="head" role="status">
-        {view.headline}
+        {inChosenUnits(view.headline)}
       </p>
       {view.pairs.length > 0 && view.pairs[view.pairs.length - 1]?.more !== '' && (
-        <p className="quiet">{view.pairs[view.pairs.length - 1]?.more}</p>
+        <p className="quiet">{inChosenUnits(view.pairs[view.pairs.length - 1]?.more ?? '')}</p>
       )}
       {whole.map((pair) => (
         <div className="one" key={`${pair.first} ${pair.second}`}>
           <Mark state={pair.level} size={18} />
-          <p>{pair.sentence}</p>
-          {pair.more !== '' && <p className="quiet">{pair.more}</p>}
+          <p>{inChosenUnits(pair.sentence)}</p>
+          {pair.more !== '' && <p className="quiet">{inChosenUnits(pair.more)}</p>}
         </div>
       ))}
       {last && (
@@ -54,21 +55,21 @@ export function Verdict({ view }: { view: ProveView }) {
           </p>
           {last.best_m !== null && last.best_expected_m !== null && (
             <p className="quiet">
-              The best of {last.n} alone is {last.best_m.toFixed(1)} m; luck alone makes it{' '}
-              {last.best_expected_m.toFixed(1)}. The mean is the answer.
+              The best of {last.n} alone is {written(onRoad(last.best_m))}; luck alone makes it{' '}
+              {written(onRoad(last.best_expected_m))}. The mean is the answer.
             </p>
           )}
         </div>
       )}
       <div className="one">
         <Mark state="note" size={18} />
-        <p>{view.plan.sentence}</p>
+        <p>{inChosenUnits(view.plan.sentence)}</p>
         <p className="quiet">Drive both ways on one road, and let the brakes cool between stops.</p>
       </div>
       {view.pull && (
         <div className="one">
           <Mark state={view.pull.level} size={18} />
-          <p>{view.pull.sentence}</p>
+          <p>{inChosenUnits(view.pull.sentence)}</p>
           {view.pull.low !== null && view.pull.high !== null && (
             <p className="quiet">
               {view.pull.n} stops of {view.pull.set}, the wheel held straight: left more by{' '}

@@ -83,7 +83,7 @@ const Answer = ({ one, job }: { one: One; job: number }) => (
         caption={one.question}
         head={['size', 'push', 'pedal room used']}
         rows={one.rows.map((r) => [
-          r.now ? `${r.name}, as it is` : r.name,
+          inChosenUnits(r.now ? `${r.name}, as it is` : r.name),
           r.push_n === null ? 'the stop is not reached' : written(force(r.push_n)),
           r.travel_share === null ? 'not known' : percent(r.travel_share),
         ])}

@@ -2,8 +2,8 @@
 import { Button } from 'react-aria-components';
 import styled from 'styled-components';
 import type { Finding } from '../../api/types';
-import { counted, decel, millimetres } from '../../units/format';
-import { force, written } from '../../units/display';
+import { counted, decel } from '../../units/format';
+import { force, lengthOf, written } from '../../units/display';
 import type { Acts, Reading } from './useSize';
 
 const Strip = styled.div`
@@ -44,11 +44,11 @@ type BannerProps = Pick<Reading, 'setup' | 'trying' | 'failure' | 'found' | 'now
   Pick<Acts, 'onTake' | 'onLeave' | 'onFailure'>;
 export function Banner({ setup, trying, failure, found, now, onTake, onLeave, onFailure }: BannerProps) {
   if (trying) {
-    const was = found ? `${written(force(found.now.push))}, ${millimetres(found.now.travel ?? 0)} mm` : '';
+    const was = found ? `${written(force(found.now.push))}, ${written(lengthOf(found.now.travel ?? 0))}` : '';
     return (
       <Strip role="status">
         <p>
-          <b>Tried, not stored: {trying.name}.</b> {written(force(now.push))}, {millimetres(now.travel ?? 0)} mm for{' '}
+          <b>Tried, not stored: {trying.name}.</b> {written(force(now.push))}, {written(lengthOf(now.travel ?? 0))} for{' '}
           {decel(now.decel)} g{was && `; now ${was}`}. {left(setup.findings)}
         </p>
         <Button data-take="" onPress={onTake}>
@@ -63,7 +63,7 @@ export function Banner({ setup, trying, failure, found, now, onTake, onLeave, on
       <Strip role="status" data-failed="">
         <p>
           <b>What if: {failure.words}.</b> {written(force(now.push))} gives {decel(now.gripDecel)} g
-          {now.travel === null ? '' : `, ${millimetres(now.travel)} mm of pedal`}
+          {now.travel === null ? '' : `, ${written(lengthOf(now.travel))} of pedal`}
           {found ? `; sound it gives ${decel(found.now.gripDecel)} g` : ''}.
         </p>
         <Button onPress={() => onFailure(null)}>Nothing has failed</Button>

@@ -14,6 +14,7 @@ import { PlanTabs } from '../../page/PlanTabs';
 import { preferredFor, usePreferred } from '../../units/preference';
 import { unknown, wantedOf, type Braked, type Circuit, type Pressed, type Wanted } from './empty';
 import { BrakedDrawing, PressedDrawing } from './emptyDrawings';
+import { lengthOf } from '../../units/display';
 
 const Sheet = styled.div`
   zoom: var(--zoom);
@@ -399,7 +400,7 @@ export function Empty({ head, view, setup, sheet, steps, onUse }: EmptyProps) {
               title="Feel"
               note="push against travel"
               open={[...pressed, ...brakes, ...usual].filter(unknown)}
-              x="pedal travel, mm"
+              x={`pedal travel, ${lengthOf(0).unit}`}
               y="N"
               d="M44,20C66,110 116,140 226,154"
             />

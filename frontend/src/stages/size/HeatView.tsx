@@ -8,6 +8,7 @@ import { Plotted } from '../../ui/DataTable';
 import { useWidth } from '../../ui/useWidth';
 import { heatTable } from './tables';
 import type { Reading } from './useSize';
+import { heatOf, written } from '../../units/display';
 
 const Recipe = styled.div`
   display: flex;
@@ -86,7 +87,7 @@ export const HeatView = memo(function HeatView({ job, setup, load, trying, heigh
       {heat.isError && <p role="alert">{heat.error.message}</p>}
       {known.length > 0 && (
         <p>
-          Hottest {Math.round(worst)} °C; the fluid, by our estimate, {Math.round(Math.abs(margin))} K{' '}
+          Hottest {written(heatOf(worst))}; the fluid, by our estimate, {Math.round(Math.abs(margin))} K{' '}
           {margin >= 0 ? 'below' : 'ABOVE'} its wet boiling point.
         </p>
       )}
@@ -104,7 +105,7 @@ export const HeatView = memo(function HeatView({ job, setup, load, trying, heigh
               width={width}
               height={Math.max(110, height - 104)}
               rows={drawn}
-              description={`Rotor temperatures: ${known.map(([name, r]) => `${name} up to ${Math.round(Math.max(...(r.peaks_c ?? [0])))} degrees`).join('; ')}.`}
+              description={`Rotor temperatures: ${known.map(([name, r]) => `${name} up to ${written(heatOf(Math.max(...(r.peaks_c ?? [0]))))}`).join('; ')}.`}
             />
           </Plotted>
         )}

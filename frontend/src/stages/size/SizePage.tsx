@@ -4,7 +4,7 @@ import { useSheet } from '../../api/measure';
 import { Plain } from '../../page/JobGate';
 import { focusNext } from '../../page/entering';
 import { StagePage, type StageProps } from '../../page/StagePage';
-import { usePreferred } from '../../units/preference';
+import { useShown } from '../../units/preference';
 import { Empty } from './Empty';
 import { useTargets } from './finderTargets';
 import { SizePhone } from './SizePhone';
@@ -12,9 +12,8 @@ import { SizeSheet } from './SizeSheet';
 import { useSize } from './useSize';
 
 export function SizePage({ job, view, stages }: StageProps<'size'>) {
-  const { shownForce, shownPressure } = usePreferred();
   // Another unit is another sheet: every figure on it is written anew. What is looked at stays.
-  const units = `${shownForce} ${shownPressure}`;
+  const units = useShown();
   const size = useSize(job, view);
   const { reading, steps, acts, used } = size;
   const key = used?.key ?? '';

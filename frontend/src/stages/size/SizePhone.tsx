@@ -27,6 +27,7 @@ import type { Looking } from './state';
 import type { Acts, Reading } from './useSize';
 import { Working } from './Working';
 import { inChosenUnits } from '../../units/sentences';
+import { mass, written } from '../../units/display';
 
 const Phone = styled.div`
   height: 100dvh;
@@ -243,7 +244,7 @@ export function SizePhone({ head, reading, look, acts, steps }: PhoneProps) {
                 ) : (
                   state.name
                 )}
-                , {Math.round(state.mass_kg)} kg.
+                , {written(mass(state.mass_kg))}.
               </p>
               <p>
                 Estimates, to be proven by test. One wrong joint loses all braking: makers’ instructions, road law and

@@ -3,8 +3,9 @@ import { memo } from 'react';
 import styled from 'styled-components';
 import { useStoring } from '../../api/changes';
 import type { Job, PathView, StateView } from '../../api/types';
-import { decel, millimetres, percent } from '../../units/format';
+import { decel, percent } from '../../units/format';
 import { LoadSwitch } from './LoadSwitch';
+import { dimension, lengthOf, mass, written } from '../../units/display';
 
 const Block = styled.dl`
   display: grid;
@@ -74,7 +75,7 @@ export const TitleBlock = memo(function TitleBlock({ job, solved, state, wanted,
       </div>
       <div>
         <dt>Mass</dt>
-        <dd>{Math.round(state.mass_kg)} kg</dd>
+        <dd>{written(mass(state.mass_kg))}</dd>
       </div>
       <div>
         <dt>Front</dt>
@@ -82,11 +83,11 @@ export const TitleBlock = memo(function TitleBlock({ job, solved, state, wanted,
       </div>
       <div>
         <dt>Wheelbase</dt>
-        <dd>{typeof wheelbase === 'number' ? `${wheelbase} mm` : String(wheelbase ?? '')}</dd>
+        <dd>{typeof wheelbase === 'number' ? written(dimension(wheelbase)) : String(wheelbase ?? '')}</dd>
       </div>
       <div>
         <dt>Centre of gravity</dt>
-        <dd>{millimetres(state.cg_height_mm)} mm</dd>
+        <dd>{written(lengthOf(state.cg_height_mm))}</dd>
       </div>
       <div>
         <dt>Tyres</dt>

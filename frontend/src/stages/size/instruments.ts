@@ -2,8 +2,8 @@
 import type { Failure, Finding, SetupView, StateView, StationParts } from '../../api/types';
 import type { BalancePath } from '../../charts/Balance';
 import type { Cause, Lost } from '../../charts/TravelStair';
-import { decel, millimetres } from '../../units/format';
-import { force, written } from '../../units/display';
+import { decel } from '../../units/format';
+import { force, lengthOf, written } from '../../units/display';
 import type { Figures } from '../../chain/figures';
 
 /** Causes of travel that stand together, by what they are of: the control, the cylinder, the brakes or the lines of a station. */
@@ -123,4 +123,4 @@ const lockOf = ({ lock }: StateView): BalancePath['lock'] =>
   lock && { front: lock.front_n, rear: lock.rear_n, decel: lock.decel_g };
 
 export const roomLeft = (available: number | null, travel: number | null) =>
-  available === null || travel === null ? '' : `${millimetres(available - travel)} mm left to the floor`;
+  available === null || travel === null ? '' : `${written(lengthOf(available - travel))} left to the floor`;

@@ -3,8 +3,8 @@ import type { Curves } from '../../api/types';
 import type { FeelDot, FeelMark } from '../../charts/Feel';
 import type { Point } from '../../drawings/ink';
 import type { Tabled } from '../../ui/DataTable';
-import { decel, millimetres, tenths } from '../../units/format';
-import { force, great, pressure } from '../../units/display';
+import { decel } from '../../units/format';
+import { force, great, heatOf, lengthOf, pressure } from '../../units/display';
 import type { Cause } from '../../charts/TravelStair';
 
 const EVERY = 12;
@@ -17,10 +17,10 @@ const samplePlaces = (length: number): number[] => {
 
 export const feelTable = (dots: readonly FeelDot[], marks: readonly FeelMark[]): Tabled => ({
   caption: 'Effort and travel at the stop wanted',
-  head: ['setup or bore', `push, ${force(0).unit}`, 'travel, mm'],
+  head: ['setup or bore', `push, ${force(0).unit}`, `travel, ${lengthOf(0).unit}`],
   rows: [
-    ...marks.map((m) => [m.name, force(m.push).v, millimetres(m.travel)]),
-    ...dots.map((d) => [d.name, force(d.push).v, millimetres(d.travel)]),
+    ...marks.map((m) => [m.name, force(m.push).v, lengthOf(m.travel).v]),
+    ...dots.map((d) => [d.name, force(d.push).v, lengthOf(d.travel).v]),
   ],
 });
 export const balanceTable = (curves: Curves): Tabled => ({
@@ -36,7 +36,7 @@ export const balanceTable = (curves: Curves): Tabled => ({
 export const travelTable = (causes: readonly Cause[], total: number): Tabled => ({
   caption: 'Pedal travel by cause',
   head: ['where it goes', 'mm'],
-  rows: [...causes.map((c) => [c.name, tenths(c.mm)]), ['in all', tenths(total)]],
+  rows: [...causes.map((c) => [c.name, lengthOf(c.mm, 1).v]), ['in all', lengthOf(total, 1).v]],
 });
 export const valveTable = (lines: readonly { name: string; points: readonly Point[] }[]): Tabled => ({
   caption: 'Pressure through the valves',
@@ -60,15 +60,18 @@ export const adhesionTable = (curves: Curves): Tabled => ({
 });
 export const ratioTable = (points: readonly Point[]): Tabled => ({
   caption: 'Pedal ratio through the stroke',
-  head: ['travel, mm', 'ratio'],
-  rows: samplePlaces(points.length).map((i) => [millimetres(points[i]?.[0] ?? 0), decel(points[i]?.[1] ?? 0)]),
+  head: [`travel, ${lengthOf(0).unit}`, 'ratio'],
+  rows: samplePlaces(points.length).map((i) => [lengthOf(points[i]?.[0] ?? 0).v, decel(points[i]?.[1] ?? 0)]),
 });
-const degrees = (c: number | undefined) => Math.round(c ?? 0).toString();
+const degrees = (c: number | undefined) => heatOf(c ?? 0).v;
 export const heatTable = (
   rows: readonly { name: string; starts: readonly number[]; peaks: readonly number[] }[],
 ): Tabled => ({
   caption: 'Rotor temperatures in the series',
-  head: ['slow-down', ...rows.flatMap((r) => [`${r.name}, begins °C`, `${r.name}, peak °C`])],
+  head: [
+    'slow-down',
+    ...rows.flatMap((r) => [`${r.name}, begins ${heatOf(0).unit}`, `${r.name}, peak ${heatOf(0).unit}`]),
+  ],
   rows: Array.from({ length: Math.max(0, ...rows.map((r) => r.peaks.length)) }, (_, i) => [
     String(i + 1),
     ...rows.flatMap((r) => [degrees(r.starts[i]), degrees(r.peaks[i])]),

@@ -9,8 +9,8 @@ import { ValveCurve } from '../../charts/ValveCurve';
 import type { Point } from '../../drawings/ink';
 import { Plotted } from '../../ui/DataTable';
 import { useWidth } from '../../ui/useWidth';
-import { decel, millimetres, percent } from '../../units/format';
-import { force, onAScale, pressure, spoken, written } from '../../units/display';
+import { decel, percent } from '../../units/format';
+import { force, lengthOf, onAScale, pressure, spoken, written } from '../../units/display';
 import { kneeOf, kneeStep, valueStep } from '../../chain/place';
 import { causesOf, lostOf, pathsOf, roomLeft, shortName } from './instruments';
 import { describeBalance, describeTravel } from '../../chain/descriptions';
@@ -114,7 +114,7 @@ export const FeelView = memo(function FeelView({
             limit={view.force_limit_n}
             good={room === null ? null : room * view.travel.good}
             room={room}
-            description={`Feel at ${decel(wanted)} g: ${marks.map((m) => `${m.name} ${spoken(force(m.push))}, ${millimetres(m.travel)} millimetres`).join('; ')}.`}
+            description={`Feel at ${decel(wanted)} g: ${marks.map((m) => `${m.name} ${spoken(force(m.push))}, ${spoken(lengthOf(m.travel))}`).join('; ')}.`}
             onBore={onBore}
             own={{ push: view.own_limits.effort_n, travel: view.own_limits.travel_mm }}
             onOwn={onOwn}
@@ -207,8 +207,8 @@ export const TravelView = memo(function TravelView({
     <>
       <p>
         {room === null
-          ? `${millimetres(now.travel)} mm.`
-          : `${millimetres(now.travel)} of ${millimetres(room)} mm (${percent(now.travel / room)}), ${roomLeft(room, now.travel)}.`}
+          ? `${written(lengthOf(now.travel))}.`
+          : `${lengthOf(now.travel).v} of ${written(lengthOf(room))} (${percent(now.travel / room)}), ${roomLeft(room, now.travel)}.`}
       </p>
       <div className="plot" ref={ref}>
         <Plotted table={() => travelTable(causesOf(now, solved.parts.stations), now.travel ?? 0)}>
@@ -317,7 +317,7 @@ export const RatioView = memo(function RatioView({ solved, state, now, height }:
             height={Math.max(130, height - HEAD)}
             points={points}
             at={at}
-            description={`Pedal ratio ${at[1].toFixed(2)} at ${millimetres(at[0])} millimetres of travel.`}
+            description={`Pedal ratio ${at[1].toFixed(2)} at ${spoken(lengthOf(at[0]))} of travel.`}
           />
         </Plotted>
       </div>
