@@ -1,3 +1,3 @@
 """Kobrix: match the parts of a vehicle's brakes, one push followed from foot to road."""
 
-__version__ = "0.7.0"
+__version__ = "0.8.0"
