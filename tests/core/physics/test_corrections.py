@@ -195,6 +195,13 @@ class Sides(unittest.TestCase):
         self.assertEqual(path["failures"]["right of the second pilot_lost_circuit"]["pulls"], "left")
         self.assertNotIn("pulls", path["failures"]["left_lost_upstream"])  # the second pilot still presses both
 
+    def test_a_trials_car_pulls_to_its_other_lever_though_its_front_wheels_tell_no_side(self) -> None:
+        path = next(iter(evaluate(files.check(Setup, documents()["trials-car.kobrix"]))["load_states"].values()))["paths"][
+            "together"
+        ]
+        for lost, still in (("left", "right"), ("right", "left")):
+            self.assertEqual(path["failures"][f"{lost} lever_lost_circuit"]["pulls"], still)
+
 
 class SwitchesAndWheels(unittest.TestCase):
     def test_a_switch_feels_the_pressure_where_it_sits(self) -> None:

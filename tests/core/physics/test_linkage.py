@@ -7,7 +7,7 @@ import numpy as np
 from hypothesis import given, settings
 from hypothesis import strategies as st
 from kobrix.core.physics import linkage
-from kobrix.core.physics.chain import System, follow
+from kobrix.core.physics.chain import System, follow, whole_stroke
 from kobrix.core.physics.linkage import Linkage
 from kobrix.core.physics.pedal import Pedal, bottoming
 from kobrix.core.physics.travel import along
@@ -95,6 +95,16 @@ class ThePedal(unittest.TestCase):
         self.assertEqual(float(self.pedal.place_at(0.0).number.squeeze()), 0.0)
         self.assertEqual(float(self.pedal.pad_at(self.pedal.place_at(0.0)).squeeze()), 0.0)
         self.assertTrue(np.isfinite(self.pedal.pad_at(self.pedal.place_at(1e9))).all())
+
+    def test_a_push_that_takes_the_piston_past_its_stroke_is_not_balanced(self) -> None:
+        stroke = whole_stroke(self.pedal.line.system)
+        assert stroke is not None
+        assert self.pedal.travel is not None
+        pushes = np.linspace(50.0, 4000.0, 80)
+        place, known = self.pedal.balance(pushes)
+        inside = self.pedal.travel.piston.at(place).squeeze() <= stroke
+        np.testing.assert_array_equal(known.squeeze(), inside)
+        self.assertEqual((bool(inside[0]), bool(inside[-1])), (True, False))
 
     def test_a_travel_comes_back_from_its_place(self) -> None:
         for wanted in (0.06, 0.09, 0.11):
