@@ -107,7 +107,7 @@ def _stand(bleed: BleedView) -> tuple[Section, list[str]]:
     if stand["travel_sentence"]:
         lines.append(stand["travel_sentence"])
     fitted = [
-        f"{f['words'].capitalize()}: {f['value']:.2f} {f['unit']} ({f['low']:.2f} to {f['high']:.2f})"
+        f"{f['words'].capitalize()}: {f['value']:.2f}{' ' if f['unit'] else ''}{f['unit']} ({f['low']:.2f} to {f['high']:.2f})"
         + (f", planned {f['plan']:.2f}." if f["plan"] is not None else ".")
         for f in stand["fitted"]
     ]
