@@ -12,6 +12,7 @@ from kobrix.stages.common import StoredJob
 from pypdf import PdfReader
 
 from tests.api.case import ApiCase
+from tests.browser import ROOT
 from tests.cases import every_layout
 
 
@@ -115,6 +116,13 @@ class Tagged(ApiCase):
 
 
 class Letters(unittest.TestCase):
+    def test_no_letter_that_the_program_writes_itself_is_lost(self) -> None:
+        sources = "".join(f.read_text(encoding="utf-8") for f in (ROOT / "backend" / "kobrix").rglob("*.py"))
+        texts = "".join(re.findall(r'"([^"\n]*)"', sources))
+        lost = {letter for letter in texts if ord(letter) > 255 and "?" in plain(letter)}
+        self.assertEqual(lost, set())
+        self.assertEqual(plain("W = m·g·(ψ + zχ), μ 0.38"), "W = m·g·(psi + zchi), µ 0.38")
+
     def test_other_letters_are_written_plainly_and_a_long_one_goes_on(self) -> None:
         self.assertEqual(plain("maker’s – 3 °C → 車"), "maker's - 3 °C to ?")
         long = Dossier("Ω", "x", ("alarm",), tuple(Section(f"s{n}", ("line",) * 20) for n in range(8)))

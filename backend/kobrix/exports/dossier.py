@@ -11,9 +11,13 @@ if TYPE_CHECKING:
 
 MARGIN, CODE, CODE_TOP = 14.0, 15.0, 7.0  # mm: around the sheet, the code's side, and its top
 PICTURE = 78.0  # mm, a photograph with its words
-_PLAIN = str.maketrans(
-    {"’": "'", "‘": "'", "“": '"', "”": '"', "–": "-", "—": "-", "−": "-", "≥": ">=", "≤": "<=", "→": "to", "…": "..."}
-)
+# Letters that the core fonts do not have, as people write them by hand.
+_PLAIN = str.maketrans({
+    "’": "'", "‘": "'", "“": '"', "”": '"', "″": '"', "–": "-", "—": "-", "−": "-", "⁻": "^-", "≥": ">=", "≤": "<=", "→": "to", "…": "...",
+    "Σ": "sum ", "Φ": "Phi", "α": "alpha", "β": "beta", "δ": "delta", "ε": "epsilon", "η": "eta", "θ": "theta", "κ": "kappa", "λ": "lambda",
+    "μ": "\u00b5", "π": "pi", "ρ": "rho", "σ": "sigma", "φ": "phi", "χ": "chi", "ψ": "psi", "Δ": "delta ", "√": "root ", "∫": "integral ", "∞": "endless",
+    "⁴": "^4", "ⁿ": "^n", "₀": "0", "₁": "1", "₂": "2", "₈": "8", "€": "EUR", "⅓": "1/3", "⅔": "2/3", "⅛": "1/8", "⅜": "3/8", "⅝": "5/8", "⅞": "7/8",
+})  # fmt: skip
 
 
 @dataclass(frozen=True)
