@@ -106,6 +106,7 @@ export function DragRing(p: Ring) {
       role="slider"
       tabIndex={0}
       aria-label={p.label}
+      title={`${p.label}: ${p.text(now)}`}
       aria-valuemin={p.least}
       aria-valuemax={p.most}
       aria-valuenow={Math.round(now * 100) / 100}
