@@ -8,7 +8,7 @@ import numpy as np
 from hypothesis import given
 from hypothesis import strategies as st
 from kobrix.core.errors import BadEntry
-from kobrix.fileformat.quantities import label_of, read, si, split_list, unit_of
+from kobrix.fileformat.quantities import label_of, other_unit, read, si, split_list, unit_of
 
 
 def value(text: str, name: str = "bore_mm") -> float:
@@ -21,6 +21,19 @@ class Reading(unittest.TestCase):
                          ('5-3/4"', 146.05), ("1½", 38.1), ("⅞ in", 22.225), ("20.6mm", 20.6), ("1.1 in.", 27.94), (".5 in", 12.7),
                          ('14"', 355.6), ("8 ft 2 1/2 in", 2501.9), ("38", 38.0)):  # fmt: skip
             self.assertAlmostEqual(value(text), mm, places=9, msg=text)
+
+    def test_a_temperature_in_fahrenheit_has_its_own_zero(self) -> None:
+        for text, celsius in (
+            ("32 °F", 0.0),
+            ("212 °F", 100.0),
+            ("-40 F", -40.0),
+            ("68 °f", 20.0),
+            ("20", 20.0),
+            ("20 °C", 20.0),
+        ):
+            self.assertAlmostEqual(value(text, "ambient_c"), celsius, places=9, msg=text)
+        self.assertAlmostEqual(read("104", "ambient_c", "°F").value, 40.0)
+        self.assertEqual((other_unit(20.0, "ambient_c", "°F"), other_unit(20.0, "ambient_c", "°C")), ("20 °C", "68 °F"))
 
     def test_a_bare_fraction_is_inches_and_a_bare_number_the_preferred_unit(self) -> None:
         self.assertEqual(read("7/8", "bore_mm").symbol, "in")

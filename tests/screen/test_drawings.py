@@ -111,10 +111,11 @@ class Plots(ScreenCase):
         draw = random.Random(9)
         for _ in range(60):
             values = [draw.uniform(0.0, 30.0) for _ in range(draw.randint(1, 14))]
-            printed = self.ask("charts/TravelStair", "printedTenths", values, sum(values))
-            self.assertAlmostEqual(sum(map(float, printed)), round(sum(values) * 10) / 10, places=6)
-            for text, value in zip(printed, values, strict=True):
-                self.assertAlmostEqual(float(text), value, delta=0.1000001)
+            for digits in (1, 3):  # of millimetres, of inches
+                printed = self.ask("charts/TravelStair", "printedParts", values, sum(values), digits)
+                self.assertAlmostEqual(sum(map(float, printed)), round(sum(values), digits), places=6)
+                for text, value in zip(printed, values, strict=True):
+                    self.assertAlmostEqual(float(text), value, delta=1.000001 * 10**-digits)
 
     def test_the_stair_goes_down_from_cause_to_cause_to_the_whole_travel(self) -> None:
         causes: list[dict[str, Any]] = [{"name": "free play", "mm": 5.0, "side": "shared"}, {"name": "caliper give, front", "mm": 20.0, "side": "front"},
@@ -140,7 +141,7 @@ class Plots(ScreenCase):
         dots = [{"name": n, "bore": 0, "push": p, "travel": t, "own": n == "7/8 in"} for n, p, t in (
             ("1 in", 520.0, 70.0), ("7/8 in", 400.0, 90.0), ("3/4 in", 290.0, 120.0))]  # fmt: skip
         props = {"width": 300, "height": 200, "dots": dots, "marks": marks, "limit": 500.0, "good": 82.5, "room": 150.0,
-                 "effort": {"low": 120, "good": 350, "caution": 450, "danger": 500}, "description": "", "onBore": None}  # fmt: skip
+                 "effort": {"low": 120, "good": 350, "caution": 450, "danger": 500}, "description": "", "onBore": None, "own": {"push": None, "travel": None}}  # fmt: skip
         return self.draw("charts/Feel", "Feel", **{**props, **more})
 
     def test_marks_of_feel_stand_at_their_push_and_travel(self) -> None:

@@ -120,18 +120,37 @@ class Looking(ScreenCase):
         self.assertEqual(self.ask("stages/size/instruments", "causesOf", odd, []),
                          [{"name": "free play", "side": "shared", "mm": 1.0}, {"name": "front leak", "side": "shared", "mm": 2.0}])  # fmt: skip
 
-    def test_what_each_circuit_leaves_is_told_as_the_core_judged_it(self) -> None:
+    def test_what_each_circuit_leaves_is_told_as_its_finding_judges_it(self) -> None:
         failures = self.solved(1)["states"][0]["failures"]
-        lost = self.ask("stages/size/instruments", "lostOf", failures)
+        findings = self.view["setups"][1]["findings"]
+        lost = self.ask("stages/size/instruments", "lostOf", failures, findings)
         self.assertEqual([x["words"] for x in lost], ["front circuit lost", "rear circuit lost"])
+        levels = {f["id"]: f["level"] for f in findings}
         for told, own in zip(lost, failures, strict=True):
-            self.assertEqual(told["level"] == "danger", not own["reaches_2p44_m_per_s2"])
+            self.assertEqual(told["level"], {"note": "good"}.get(levels[own["name"]], levels[own["name"]]))
             self.assertIn(f"{own['best_grip_decel_g']:.2f} g", told["ends"])
-        worst = {**failures[0], "words": "hand circuit lost", "limited_by": "contact", "reaches_2p44_m_per_s2": False}
-        gone = {**worst, "words": "booster lost", "limited_by": "all_lost"}
-        told = self.ask("stages/size/instruments", "lostOf", [worst, gone])
+
+    def test_what_is_the_same_of_several_controls_is_said_once(self) -> None:
+        left = {"name": "left_lost_circuit", "kind": "circuit", "what": "circuit", "system": "left", "loss": "circuit lost", "pedal_force_n": 0.0,
+                "limited_by": "contact", "best_grip_decel_g": 0.0, "pedal_travel_mm": None}  # fmt: skip
+        right = {**left, "name": "right_lost_circuit", "system": "right"}
+        gone = {
+            **left,
+            "name": "lost_booster",
+            "kind": "booster",
+            "what": None,
+            "system": None,
+            "loss": "booster lost",
+            "limited_by": "all_lost",
+        }
+        told = self.ask(
+            "stages/size/instruments", "lostOf", [left, right, gone], [{"id": "left_lost_circuit", "level": "danger"}]
+        )
         self.assertEqual([(x["words"], x["ends"], x["level"]) for x in told],
-                         [("hand circuit lost", "floor before contact", "danger"), ("booster lost", "no brakes left", "danger")])  # fmt: skip
+                         [("one circuit lost", "floor before contact", "danger"), ("booster lost", "no brakes left", "good")])  # fmt: skip
+        other = {**right, "limited_by": "all_lost"}
+        told = self.ask("stages/size/instruments", "lostOf", [left, other], [])
+        self.assertEqual([x["words"] for x in told], ["left: circuit lost", "right: circuit lost"])
 
     def test_a_cause_stands_with_the_axle_of_its_station_whatever_it_is_called(self) -> None:
         stations = [{"name": "wheel one", "axle": "rear"}, {"name": "rear", "axle": "front"}]

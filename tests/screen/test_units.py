@@ -123,10 +123,11 @@ class Chosen(ScreenCase):
 
     def test_every_unit_that_can_be_chosen_is_read_by_the_server(self) -> None:
         names = {"length": "bore_mm", "mass": "mass_kg", "pressure": "knee_kpa", "force": "push_n",
-                 "shownForce": "push_n", "shownPressure": "knee_kpa"}  # fmt: skip
+                 "shownForce": "push_n", "shownPressure": "knee_kpa", "shownLength": "bore_mm", "m": "distance_m", "ft": "distance_m",
+                 "km/h": "speed_kmh", "mph": "speed_kmh", "shownHeat": "ambient_c"}  # fmt: skip
         for quantity, units in self.ask("units/preference", "UNITS").items():
-            for unit in units:
-                self.assertEqual(read("2", names[quantity], unit).text, f"2 {unit}")
+            for unit in (one for pair in units for one in pair.split(", ")):
+                self.assertEqual(read("2", names.get(quantity) or names[unit], unit).text, f"2 {unit}")
 
 
 if __name__ == "__main__":

@@ -41,10 +41,11 @@ _DIMENSIONS: dict[str, dict[str, float]] = {
     "time": {"s": 1.0, "min": 60.0},
     "turning": {"deg/s": math.pi / 180, "°/s": math.pi / 180},
     "torque": {"Nm": 1.0, "N m": 1.0, "N·m": 1.0, "ft lb": _LBF * 12 * INCH, "ft-lb": _LBF * 12 * INCH},
-    "temperature": {"°C": 1.0, "C": 1.0},
+    "temperature": {"°C": 1.0, "C": 1.0, "°F": 5 / 9, "F": 5 / 9},
     "age": {"years": 1.0, "year": 1.0, "yr": 1.0},
     "ratio": {"": 1.0, "%": 0.01},
 }  # fmt: skip
+_ZERO_AT = {"°F": 32.0, "F": 32.0}  # of a temperature, at 0 °C
 # the unit that ends a name -> (dimension, symbol)
 _SUFFIXES: dict[str, tuple[str, str]] = {
     "mm": ("length", "mm"), "m": ("length", "m"), "kg": ("mass", "kg"), "n": ("force", "N"), "kpa": ("pressure", "kPa"),
@@ -183,13 +184,18 @@ def read(text: str, name: str, preferred: str | None = None) -> Reading:
         if symbol not in size:
             symbol = own
         text_kept = f"{kept} {symbol}".strip() if dimension != "ratio" else kept
-        return Reading(value * size[symbol] / size[own], symbol, text_kept)
+        return Reading(_in_own(value, symbol, size[symbol], size[own], dimension), symbol, text_kept)
     unit = _unit(rest, dimension)
     if unit is None:
         others = [kind for kind in _DIMENSIONS if kind != dimension and _unit(rest, kind) is not None]
         what = f"{rest!r} is the unit of a {others[0]}" if others else f"{_shown(rest)!r} is not a unit known here"
         raise _refuse(name, _shown(kept), what)
-    return Reading(value * unit[1] / size[own], unit[0], kept)
+    return Reading(_in_own(value, unit[0], unit[1], size[own], dimension), unit[0], kept)
+
+
+def _in_own(value: float, symbol: str, size: float, own: float, dimension: str) -> float:
+    """A value in the unit of its field: a temperature's zero is not everybody's."""
+    return (value - (_ZERO_AT.get(symbol, 0.0) if dimension == "temperature" else 0.0)) * size / own
 
 
 def value_of(typed: Typed, name: str) -> float:
@@ -263,6 +269,8 @@ def other_unit(value: float, name: str, symbol: str) -> str:
         if symbol in ("psi", "inHg"):
             return f"{pascals / 1e6:.3g} MPa" if pascals >= 1e6 else f"{pascals / 1e3:.3g} kPa"
         return f"{pascals / _PSI:.0f} psi" if pascals / _PSI >= 10 else f"{pascals / _PSI:.1f} psi"
+    if dimension == "temperature":
+        return f"{value:.4g} °C" if symbol in _ZERO_AT else f"{value * 1.8 + 32.0:.4g} °F"
     pair = _OTHER.get(dimension)
     if pair is None:
         return f"{value * sizes[own] / sizes[symbol]:.4g} {symbol}" if symbol != own and symbol != "%" else ""
