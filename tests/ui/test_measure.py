@@ -296,6 +296,23 @@ class Sheet(UiCase):
         page.emulate_media(media="screen")
         expect(page.get_by_role("heading", name="Vehicle", exact=True)).to_have_count(0)
 
+    def test_who_goes_on_before_an_entry_is_stored_is_not_called_back(self) -> None:
+        page = self.measure()
+        held: list[Route] = []
+        page.route("**/changes", lambda route: held.append(route))
+        page.get_by_role("textbox", name="free play", exact=True).fill("6 mm")
+        page.keyboard.press("Enter")
+        pin = page.get_by_role("textbox", name="pivot to pushrod pin")
+        pin.fill("50 in of str")  # begun while the first is on its way
+        while not held:
+            page.wait_for_timeout(20)
+        held.pop().continue_()
+        expect(page.get_by_role("contentinfo")).to_contain_text("All changes stored")
+        expect(page.get_by_role("textbox", name="free play", exact=True)).to_have_value("6 mm")
+        expect(pin).to_be_focused()
+        expect(pin).to_have_value("50 in of str")
+        self.no_errors()
+
     def test_a_linkage_is_measured_and_refused_where_the_rod_cannot_work(self) -> None:
         page = self.measure()
         page.get_by_role("button", name="Show what is usually left alone").click()

@@ -154,7 +154,10 @@ function Typed({ entry, number, bare = false, hint }: EntryFieldProps) {
       draft.giveUp();
     } else if (event.key === 'Enter') {
       const input = event.currentTarget;
-      if (await draft.commit()) enter.onNext(input);
+      const stored = await draft.commit();
+      // Whoever has gone on by himself meanwhile is not called back.
+      const stays = document.activeElement === input || document.activeElement === document.body;
+      if (stored && stays) enter.onNext(input);
     }
   };
   const off = entry.plus_minus ? `± ${entry.plus_minus.text}` : '';
