@@ -7,7 +7,7 @@ from typing import Any
 from kobrix.core.errors import KobrixError
 from kobrix.core.rules.limits import LEVELS, Judgement, percent
 from kobrix.demo import SETUPS
-from kobrix.evaluate.mends import mends_of
+from kobrix.evaluate.mends import _inlet_at_lock, mends_of
 from kobrix.evaluate.shapes import Mend
 from kobrix.evaluate.solve import ByContent, answer_of
 from kobrix.evaluate.uncertainty import bare
@@ -127,6 +127,17 @@ class Each(unittest.TestCase):
         self.assertIn("is the edge", mend["words"])
         after = by_id(judged(taken(wide, mend)), "lock_order")
         self.assertLessEqual(after.chance or 0.0, 0.05 + 0.01)  # the rounded setting, with its own doubt drawn
+
+    def test_no_valve_is_tried_beyond_what_the_file_allows(self) -> None:
+        """Brakes so small that they lock beyond 20 MPa: half as much again is no knee that could be stored."""
+        small = changed(demo_job().setup("plan A"), systems__0__stations__0__brake__pistons_mm=["16 mm"], systems__0__stations__1__brake__pistons_mm=["18 mm"],
+                        systems__0__stations__0__brake__friction__cold=0.2, systems__0__stations__1__brake__friction__cold=0.2)  # fmt: skip
+        solved = answer_of(ByContent(small)).solved
+        assert solved is not None
+        self.assertGreater(_inlet_at_lock(solved), 20e6)
+        for mends in offered(small).values():
+            for mend in mends:
+                taken(small, mend)
 
     def test_a_bar_far_off_is_set_by_what_was_entered_of_it(self) -> None:
         car, bar = demo("hill-climb"), "systems__0__cylinder__bar"

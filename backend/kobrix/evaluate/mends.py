@@ -25,8 +25,10 @@ from kobrix.evaluate.shapes import Brought, Mend
 from kobrix.evaluate.solve import Answer, ByContent, answer_of
 from kobrix.evaluate.uncertainty import FEWER, SEED, TRIALS, Entered, uncertain_entries
 from kobrix.evaluate.verdicts import Tried, batch_of, nominal, order_kept, rear_first_chance, tried
+from kobrix.fileformat.field_catalog import quantity_of
 from kobrix.fileformat.models import Setup, controls_of
 from kobrix.fileformat.shelf import ShelfPart
+from kobrix.fileformat.stations import ProportioningValve
 
 _SHORT, _OFFERED = 5, 2  # tried on fewer trials, and offered
 _NONE, _WIDENS, _LOWERS = range(3)  # how a change helps
@@ -229,7 +231,9 @@ def _valves(known: ByContent[Setup], entered: Entered) -> Iterator[Change]:
     setup = known.part
     solved = answer_of(known).solved
     assert solved is not None
-    most = _inlet_at_lock(solved) * 1.5
+    allowed = quantity_of(ProportioningValve, "knee_kpa")
+    assert allowed is not None
+    most = min(_inlet_at_lock(solved) * 1.5, allowed.most * 1e3 - PSI)  # it is written in whole psi
 
     def with_knee(knee: float, slope: float) -> Setup:
         return with_edits(setup, changes.valve(setup, knee, slope).edits)
