@@ -23,6 +23,7 @@ from kobrix.evaluate.solve import Answer, pick
 from kobrix.fileformat.models import controls_of
 from kobrix.fileformat.quantities import si
 from kobrix.fileformat.stations import DiscBrake, Station
+from kobrix.stages.size.part_shapes import Parts, StationParts
 from kobrix.stages.size.shapes import (
     Balance,
     BoreState,
@@ -33,11 +34,9 @@ from kobrix.stages.size.shapes import (
     LineCurves,
     LineView,
     LockView,
-    Parts,
     PathView,
     SideGainCurves,
     StateView,
-    StationParts,
 )
 
 SAMPLES = 48  # of the push, besides the knots
