@@ -223,7 +223,7 @@ export const Feel = memo(function Feel(p: FeelProps) {
         most={p.limit}
         step={5}
         perPixel={-(highest / k) / (bottom - top)}
-        left={`${left}px`}
+        left={`${left + 14}px`}
         top={`${y(p.own.push ?? p.limit)}px`}
         text={(n) => (n >= p.limit ? 'none' : written(force(n)))}
         onTake={(n, gesture) => p.onOwn('push', n >= p.limit ? null : n, gesture)}
@@ -238,7 +238,7 @@ export const Feel = memo(function Feel(p: FeelProps) {
           along="x"
           perPixel={(most - least) / (right - left)}
           left={`${x(p.own.travel ?? room)}px`}
-          top={`${bottom}px`}
+          top={`${bottom - 12}px`}
           text={(mm) => (mm >= room ? 'none' : written(lengthOf(mm)))}
           onTake={(mm, gesture) => p.onOwn('travel', mm >= room ? null : mm, gesture)}
         />
