@@ -1,25 +1,26 @@
 import optimizeLocales from '@react-aria/optimize-locales-plugin';
 import react from '@vitejs/plugin-react';
-import { existsSync, readdirSync, readFileSync } from 'node:fs';
+import { existsSync, readdirSync, readFileSync, writeFileSync } from 'node:fs';
+import { gzipSync } from 'node:zlib';
 import { defineConfig, type HtmlTagDescriptor, type Plugin } from 'vite';
 
 /** The page that most people open first, and the faces of type it is set in, are fetched together with the program. */
-const FIRST = /stages\/size\/SizePage\.tsx$/;
+const FIRST = 'src/stages/size/SizePage.tsx';
 const FACES = /latin-(wght|500|600)-normal-[\w-]+\.woff2$/;
 const firstPage = (): Plugin => ({
   name: 'first-page',
   transformIndexHtml: {
     order: 'post',
-    handler(_, { bundle = {} }) {
+    handler(html, { bundle = {} }) {
       const chunks = new Set<string>();
       const add = (name: string) => {
         const chunk = bundle[name];
-        if (chunk?.type !== 'chunk' || chunk.isEntry || chunks.has(name)) return;
+        if (chunk?.type !== 'chunk' || html.includes(name) || chunks.has(name)) return; // linked already
         chunks.add(name);
         chunk.imports.forEach(add);
       };
       for (const chunk of Object.values(bundle))
-        if (chunk.type === 'chunk' && FIRST.test(chunk.facadeModuleId ?? '')) add(chunk.fileName);
+        if (chunk.type === 'chunk' && chunk.facadeModuleId?.endsWith(FIRST)) add(chunk.fileName);
       const link = (attrs: HtmlTagDescriptor['attrs']): HtmlTagDescriptor => ({ tag: 'link', attrs, injectTo: 'head' });
       return [
         ...[...chunks].map((name) => link({ rel: 'modulepreload', href: `/${name}` })),
@@ -55,14 +56,40 @@ const thirdParty = (): Plugin => ({
   },
 });
 
+/** Scripts and styles stand beside themselves compressed, for a phone on a workshop's network. */
+const compressed = (): Plugin => ({
+  name: 'compressed',
+  writeBundle({ dir = '.' }, bundle) {
+    for (const name of Object.keys(bundle).filter((file) => /\.(js|css)$/.test(file)))
+      writeFileSync(`${dir}/${name}.gz`, gzipSync(readFileSync(`${dir}/${name}`), { level: 9 }));
+  },
+});
+
 export default defineConfig({
   // Kobrix speaks English: the thirty other languages of the controls' own words stay out.
-  plugins: [react(), { ...optimizeLocales.vite({ locales: ['en-US'] }), enforce: 'pre' }, firstPage(), thirdParty()],
+  plugins: [
+    react(),
+    { ...optimizeLocales.vite({ locales: ['en-US'] }), enforce: 'pre' },
+    firstPage(),
+    thirdParty(),
+    compressed(),
+  ],
   build: {
     target: 'es2022',
     assetsInlineLimit: 0,
     sourcemap: false,
-    // What several pages share is one file beside the program's own: fewer to ask for before the first page.
-    rolldownOptions: { output: { codeSplitting: { groups: [{ name: 'shared', minShareCount: 2 }] } } },
+    // What the first page shares with others is one file beside the program's own: fewer to ask for before it is
+    // there. What only later pages share is another, and does not wait in its way.
+    rolldownOptions: {
+      input: { index: 'index.html', size: FIRST },
+      output: {
+        codeSplitting: {
+          groups: [
+            { name: 'shared', tags: ['$initial'], minShareCount: 2, priority: 1 },
+            { name: 'further', minShareCount: 2 },
+          ],
+        },
+      },
+    },
   },
 });

@@ -1,5 +1,6 @@
 """The server's door: jobs, changes, refusals, and who may ask."""
 
+import gzip
 import tempfile
 import unittest
 from pathlib import Path
@@ -33,6 +34,8 @@ class ApiCase(unittest.TestCase):
         (front / "assets").mkdir(parents=True)
         (front / "index.html").write_text("<!doctype html><title>Kobrix</title>")
         (front / "assets" / "a.js").write_text("1")
+        (front / "assets" / "b.js").write_text("2 + 2")
+        (front / "assets" / "b.js.gz").write_bytes(gzip.compress(b"2 + 2"))
         self.client = TestClient(create_app(database, front), base_url="http://127.0.0.1:8420", raise_server_exceptions=False)
 
     def change(self, base: int, *edits: dict[str, Any], **more: Any) -> Any:
@@ -225,6 +228,12 @@ class Guard(ApiCase):
             self.assertNotIn("http", policy)
         self.assertEqual(self.client.get("/").headers["cache-control"], "no-store")
         self.assertIn("immutable", self.client.get("/assets/a.js").headers["cache-control"])
+        for name, takes, sent in (("a", "gzip", None), ("b", "gzip, br", "gzip"), ("b", "identity", None)):
+            reply = self.client.get(f"/assets/{name}.js", headers={"Accept-Encoding": takes})
+            self.assertEqual(reply.headers.get("content-encoding"), sent, (name, takes))
+            self.assertEqual(
+                (reply.text, reply.headers["content-type"]), ({"a": "1", "b": "2 + 2"}[name], "text/javascript; charset=utf-8")
+            )
 
     def test_no_file_outside_is_served(self) -> None:
         for path in ("/assets/../../test.sqlite3", "/assets/%2e%2e/%2e%2e/test.sqlite3"):

@@ -43,6 +43,40 @@ class EveryLayout(UiCase):
         self.no_errors()
 
 
+class FirstLoad(UiCase):
+    MOST = 250_000  # bytes of scripts as sent, compressed
+
+    def test_the_first_page_takes_few_scripts_and_the_rest_comes_with_a_touch(self) -> None:
+        page, sent = self.page, {}
+        page.on("requestfinished", lambda request: sent.setdefault(request.url.rsplit("/", 1)[-1], request))
+        self.open()
+        page.wait_for_load_state("networkidle")
+        scripts = [request for name, request in sent.items() if name.endswith(".js")]
+        self.assertEqual({request.response().header_value("content-encoding") for request in scripts}, {"gzip"})
+        self.assertLess(sum(request.sizes()["responseBodySize"] for request in scripts), self.MOST)
+        self.assertNotIn("KeyList", " ".join(sent))
+        with page.expect_request_finished(lambda request: "KeyList" in request.url):
+            page.keyboard.press("Shift")
+        page.route("**/*.js", lambda route: route.abort())
+        page.get_by_role("button", name="Keys").click()  # what was fetched is there without the server
+        expect(page.get_by_role("region", name="Keys")).to_be_visible()
+        self.no_errors()
+
+    def test_a_part_that_cannot_be_fetched_is_said_and_opens_later(self) -> None:
+        page = self.page
+        page.route("**/KeyList*.js", lambda route: route.abort())
+        self.open()
+        keys = page.get_by_role("button", name="Keys")
+        keys.click()
+        expect(page.get_by_role("alert")).to_contain_text("could not be fetched")
+        page.unroute("**/KeyList*.js")
+        keys.click()
+        expect(page.get_by_role("alert")).to_have_count(0)
+        keys.click()
+        expect(page.get_by_role("region", name="Keys")).to_be_visible()
+        self.no_errors("Failed to load resource")
+
+
 class OtherShapes(UiCase):
     def test_no_width_scrolls_sideways_and_axe_finds_nothing_in_either_theme(self) -> None:
         for theme in ("light", "dark"):

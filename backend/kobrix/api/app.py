@@ -3,8 +3,9 @@
 from functools import lru_cache
 from mimetypes import guess_type
 from pathlib import Path
+from typing import Annotated
 
-from fastapi import FastAPI
+from fastapi import FastAPI, Header
 from fastapi.responses import HTMLResponse
 from starlette.exceptions import HTTPException
 from starlette.responses import Response
@@ -64,9 +65,12 @@ def create_app(database: Path, front_end: Path | None = None, pairing: Pairing |
             return Response(content, media_type=kind, headers=headers)
 
         @app.get("/assets/{name}", include_in_schema=False)
-        async def asset(name: str) -> Response:
-            """A script, style or face of type of the front end; it may be kept for ever."""
-            return built(f"assets/{name}", guess_type(name)[0], FOR_EVER)
+        async def asset(name: str, accept_encoding: Annotated[str, Header()] = "") -> Response:
+            """A script, style or face of type of the front end; it may be kept for ever. Compressed where that is taken and was made."""
+            kind = guess_type(name)[0]
+            if "gzip" in accept_encoding and _built(front_end / f"assets/{name}.gz") is not None:
+                return built(f"assets/{name}.gz", kind, {**FOR_EVER, "Content-Encoding": "gzip", "Vary": "Accept-Encoding"})
+            return built(f"assets/{name}", kind, FOR_EVER)
 
         @app.get("/api/openapi.json", include_in_schema=False)
         async def described() -> Response:

@@ -2,11 +2,16 @@
 import { useCallback, useMemo, useState } from 'react';
 import { Button } from 'react-aria-components';
 import { useNavigate } from 'react-router';
-import { Finder, type Target } from './Finder';
-import { KeyList, saveAsFile, Units } from './KeyList';
-import { useKeys } from './keys';
 import type { StageState } from '../api/types';
+import type { Target } from './Finder';
+import { useKeys } from './keys';
+import { later } from './later';
+import { saveAsFile } from './saveAsFile';
 import { usePreferred } from '../units/preference';
+
+const Finder = later(async () => (await import('./Finder')).Finder);
+const KeyList = later(async () => (await import('./KeyList')).KeyList);
+const Units = later(async () => (await import('./KeyList')).Units);
 
 interface HelpsProps {
   job: number;

@@ -62,14 +62,6 @@ const KEYS: readonly (readonly [string, string])[] = [
   ['Ctrl Z', 'undo; with Shift redo'],
 ];
 
-/** The job as a file of the open format, asked for as any link would. */
-export function saveAsFile(job: number): void {
-  const link = document.createElement('a');
-  link.href = `/api/jobs/${job}/file`;
-  link.download = '';
-  link.click();
-}
-
 /** What figures are shown in, and what a bare number means; one press from every stage. */
 export function Units({ onClose }: { onClose: () => void }) {
   const ref = useOver(onClose);

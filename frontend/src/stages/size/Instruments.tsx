@@ -5,7 +5,8 @@ import styled from 'styled-components';
 import { Choose } from '../../ui/Choose';
 import { AsTable } from '../../ui/DataTable';
 import { useOverflow } from '../../ui/useOverflow';
-import { AdhesionView, BalanceView, FeelView, HeatView, RatioView, TravelView, ValveView } from './views';
+import { HeatView } from './opened';
+import { AdhesionView, BalanceView, FeelView, RatioView, TravelView, ValveView } from './views';
 import { INSTRUMENTS, putInSlot, useInstrumentChoice, type Instrument } from './instrumentChoice';
 import type { Reading } from './useSize';
 

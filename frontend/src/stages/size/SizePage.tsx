@@ -3,13 +3,20 @@ import { useMemo } from 'react';
 import { useSheet } from '../../api/measure';
 import { Plain } from '../../page/JobGate';
 import { focusNext } from '../../page/entering';
+import { later } from '../../page/later';
 import { StagePage, type StageProps } from '../../page/StagePage';
 import { useShown } from '../../units/preference';
-import { Empty } from './Empty';
 import { useTargets } from './finderTargets';
 import { SizePhone } from './SizePhone';
 import { SizeSheet } from './SizeSheet';
 import { useSize } from './useSize';
+
+const Laying = () => (
+  <Plain aria-busy="true">
+    <p>Laying out the sheet.</p>
+  </Plain>
+);
+const Empty = later(async () => (await import('./Empty')).Empty, <Laying />);
 
 export function SizePage({ job, view, stages }: StageProps<'size'>) {
   // Another unit is another sheet: every figure on it is written anew. What is looked at stays.
@@ -44,9 +51,7 @@ export function SizePage({ job, view, stages }: StageProps<'size'>) {
           sheet.data && sheet.data.setup === key ? (
             <Empty head={head} view={view} setup={key} sheet={sheet.data} steps={steps} onUse={acts.onUse} />
           ) : (
-            <Plain aria-busy="true">
-              <p>Laying out the sheet.</p>
-            </Plain>
+            <Laying />
           )
         ) : wide ? (
           <SizeSheet key={units} head={head} reading={reading} look={size.look} acts={acts} steps={steps} />

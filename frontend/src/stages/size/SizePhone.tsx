@@ -16,16 +16,15 @@ import { Mark } from '../../ui/Mark';
 import { useDeferredView } from '../../ui/useDeferredView';
 import { counted } from '../../units/format';
 import { Banner } from './Banner';
-import { Compare } from './Compare';
 import { LevelWord, MendButton, TryIt } from './Findings';
 import { LoadSwitch } from './LoadSwitch';
+import { Compare, Working } from './opened';
 import { FindingsPanel, InstrumentPanel } from './Panels';
 import { PathSwitch } from './PathSwitch';
 import { PushFields } from './PushFields';
 import { usePushRule } from './pushRule';
 import type { Looking } from './state';
 import type { Acts, Reading } from './useSize';
-import { Working } from './Working';
 import { inChosenUnits } from '../../units/sentences';
 import { mass, written } from '../../units/display';
 

@@ -18,16 +18,15 @@ import { useDeferredView } from '../../ui/useDeferredView';
 import { useHeight } from '../../ui/useHeight';
 import { LOW, useMedia, usePaper } from '../../ui/useMedia';
 import { Banner } from './Banner';
-import { Compare } from './Compare';
 import { InstrumentStrip } from './Instruments';
+import { Compare, Working } from './opened';
 import { FindingsPanel } from './Panels';
 import { PathSwitch } from './PathSwitch';
 import { PushEntry } from './PushEntry';
 import { usePushRule } from './pushRule';
-import type { Looking } from './state';
+import { TRAVEL_LINK, type Looking } from './state';
 import { TitleBlock } from './TitleBlock';
 import type { Acts, Reading } from './useSize';
-import { TRAVEL_LINK, Working } from './Working';
 import { Worst } from './Worst';
 
 const Sheet = styled(SheetPage)`

@@ -5,6 +5,7 @@ import { useWorking } from '../../api/size';
 import { useSheet } from '../../api/measure';
 import type { Entry, WorkingStep } from '../../api/types';
 import { Section, Tool } from './Instruments';
+import { TRAVEL_LINK } from './state';
 import type { Reading } from './useSize';
 import { drawnLines } from '../../chain/geometry';
 import { linkNames } from '../../chain/words';
@@ -61,8 +62,7 @@ const Wide = styled(Section)`
   }
 `;
 
-/** The link of each figure, by its place in the drawing; the travel is one of its own. */
-export const TRAVEL_LINK = 9;
+/** The link of each figure, by its place in the drawing. */
 const LINK_OF: Record<WorkingStep['figure'], number> = {
   push: 0,
   ratio: 1,

@@ -12,6 +12,8 @@ export interface Trying {
 }
 /** What lies beneath the line: the instruments, the setups side by side, or the working of a link. */
 export type Beneath = 'instruments' | 'comparison' | { link: number };
+/** The link whose working is the travel's: one of its own, after the places in the drawing. */
+export const TRAVEL_LINK = 9;
 export interface Looking {
   setup: string;
   /** Control path by name; null is the one of all controls. */

@@ -324,5 +324,3 @@ export const RatioView = memo(function RatioView({ solved, state, now, height }:
     </>
   );
 });
-
-export { HeatView } from './HeatView';
