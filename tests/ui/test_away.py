@@ -2,9 +2,11 @@
 
 import re
 import unittest
+from typing import Any
 
 from playwright.sync_api import Dialog, Page, expect
 
+from tests.demo_picture import picture
 from tests.ui.case import PHONE, UiCase
 
 EVERY = "**/api/**"
@@ -108,6 +110,92 @@ class Away(Gone):
         expect(page.get_by_text("1 change waits")).to_have_count(0)
         self.back(page)
         self.assertEqual(self.stored(), "3/4 in")
+        self.no_errors("Failed to load resource")
+
+    def test_a_note_in_measure_waits_with_its_photograph(self) -> None:
+        page = self.page
+        page.goto(f"{self.url}/jobs/1/measure")
+        page.get_by_role("button", name=re.compile("^Condition")).click()
+        self.gone(page)
+        page.locator("input[type=file]").set_input_files({"name": "pit.png", "mimeType": "image/png", "buffer": picture()})
+        expect(page.get_by_role("img", name="pit.png")).to_be_visible()
+        page.get_by_role("textbox", name="what").fill("a pit")
+        page.get_by_role("button", name="Keep the note").click()
+        expect(page.get_by_role("textbox", name="what")).to_have_value("")
+        self.back(page)
+        expect(page.get_by_role("img", name="Pedal: pit.png")).to_have_attribute("src", re.compile("^/api/jobs/1/photos/"))
+        (note,) = page.request.get(f"{self.url}/api/jobs/1").json()["document"]["condition"]
+        self.assertEqual((note["text"], len(note["photos"][0]["sha256"])), ("a pit", 64))
+        self.no_errors("Failed to load resource")
+
+
+HELD = """() => new Promise((done) => {
+  const asked = indexedDB.open('keyval-store');
+  asked.onsuccess = () => {
+    const count = asked.result.transaction('keyval').objectStore('keyval').count();
+    count.onsuccess = () => { done(count.result); asked.result.close(); };
+  };
+})"""
+
+
+class Photographs(Gone):
+    width, height = PHONE
+    touch = True
+
+    def photograph(self, name: str, content: bytes) -> None:
+        file = {"name": name, "mimeType": "image/png", "buffer": content}
+        self.page.get_by_label(re.compile("^Photograph for")).set_input_files(file)  # type: ignore[arg-type]
+
+    def noted(self) -> list[Any]:
+        """What was noted at a step and is stored."""
+        records = self.page.request.get(f"{self.url}/api/jobs/1/records").json()
+        return [record for record in records if record["kind"] == "seen"]
+
+    def build(self) -> None:
+        self.page.goto(f"{self.url}/jobs/1/build")
+        expect(self.page.get_by_text("0 of 107 steps done")).to_be_visible()
+
+    def drawn(self, address: str) -> None:
+        """The one photograph of the step is drawn, from an address that begins so."""
+        image = self.page.get_by_role("figure").get_by_role("img")
+        expect(image).to_have_attribute("src", re.compile(f"^{address}"))
+        expect(image).to_have_js_property("naturalWidth", 24)
+
+    def test_one_taken_while_nobody_answers_waits_over_a_reload_and_is_sent(self) -> None:
+        page = self.page
+        self.build()
+        self.gone(page)
+        page.get_by_role("textbox", name="how it was, what was found").fill("front left as it was")
+        self.photograph("a.png", picture())
+        strip = page.get_by_role("status", name="Not stored yet")
+        expect(strip).to_contain_text("1 change waits: how it was")
+        expect(page.get_by_role("figure")).to_contain_text("front left as it was")
+        self.drawn("blob:")
+        self.assertEqual(page.evaluate(HELD), 1)
+        page.on("dialog", lambda dialog: dialog.accept())
+        page.reload()
+        self.back(page)
+        expect(page.get_by_role("figure")).to_contain_text("front left as it was")
+        self.drawn("/api/jobs/1/photos/")
+        expect(strip).to_have_count(0)
+        (record,) = self.noted()
+        self.assertRegex(record["body"]["sha256"], "^[0-9a-f]{64}$")
+        self.assertEqual(page.evaluate(HELD), 0)
+        self.no_errors("Failed to load resource")
+
+    def test_one_that_is_refused_later_is_told_and_let_go(self) -> None:
+        page = self.page
+        self.build()
+        self.gone(page)
+        self.photograph("a.png", b"not a picture")
+        strip = page.get_by_role("status", name="Not stored yet")
+        expect(strip).to_contain_text("1 change waits")
+        self.back(page)
+        expect(strip).to_contain_text("JPEG, PNG or WebP")
+        self.assertEqual(self.noted(), [])
+        strip.get_by_role("button", name=re.compile("^Drop")).tap()
+        expect(strip).to_have_count(0)
+        page.wait_for_function(f"async () => (await ({HELD})()) === 0")
         self.no_errors("Failed to load resource")
 
 

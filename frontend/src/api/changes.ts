@@ -5,7 +5,7 @@ import { answered, client, isAway, ofJob, Refused, WAITS } from './client';
 import { keys } from './keys';
 import type { Page, PageName } from './pages';
 import type { Changed, Job, Step } from './types';
-import { takeBack, wait, waitsFor } from './waiting';
+import { storeStep, takeBack, wait, waitsFor } from './waiting';
 
 /** Whether a step of the job is on its way to the store. */
 export const useStoring = (id: number) => useIsMutating({ mutationKey: keys.step(id) }) > 0;
@@ -47,13 +47,7 @@ function useChange(id: number, page: PageName | null, setup: string | null) {
         try {
           // What waits goes first: a later step must not overtake it.
           if (waitsFor(id)) throw new Refused(WAITS);
-          return await answered(() =>
-            client.POST('/api/jobs/{job_id}/changes', {
-              ...ofJob(id),
-              // What is left out of a step stands for its default.
-              body: { base: on, show, follow: false, ...step, edits: (step.edits ?? []) as never },
-            }),
-          );
+          return await storeStep(id, on, step, show);
         } catch (error) {
           if (!isAway(error)) throw error;
           wait(id, on, step);

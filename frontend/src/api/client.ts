@@ -33,6 +33,9 @@ const NOT_THERE: Problem = {
   both: [],
 };
 
+/** What cannot be sent as it is: no answer would be another one. */
+export const REFUSED_HERE: Problem = { ...NOT_THERE, title: 'Not stored', status: 422 };
+
 /** A change that waits until somebody answers. */
 export const WAITS: Problem = {
   ...NOT_THERE,
@@ -63,6 +66,12 @@ export async function shipped(url: string): Promise<Blob> {
   const answer = await fetch(url);
   if (!answer.ok) throw new Error(`${url} is not there.`);
   return answer.blob();
+}
+
+/** A key that nothing else has; made without the secure context that a plain local address has not. */
+export function freshKey(): string {
+  const bytes = window.crypto.getRandomValues(new Uint8Array(16));
+  return [...bytes].map((b) => b.toString(16).padStart(2, '0')).join('');
 }
 
 /** The path of a job, as a request wants it. */

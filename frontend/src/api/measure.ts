@@ -1,6 +1,6 @@
-/** What Measure asks beside its page: the sheet of another stage's finder, sensitivity, helpers and photographs. */
+/** What Measure asks beside its page: the sheet of another stage's finder, sensitivity and helpers. */
 import { keepPreviousData, useMutation, useQuery } from '@tanstack/react-query';
-import { answered, client, lasting, ofJob } from './client';
+import { answered, client, lasting } from './client';
 import { keys } from './keys';
 
 /** The sheet of a setup, for pages that only look things up in it. */
@@ -35,18 +35,3 @@ export const useHelper = () =>
     mutationFn: ({ name, given, preferred }: Given) =>
       answered(() => client.POST('/api/help/{name}', { params: { path: { name } }, body: { given, preferred } })),
   });
-
-export const useAddPhoto = (id: number) =>
-  useMutation({
-    mutationFn: (file: File) =>
-      answered(() =>
-        client.POST('/api/jobs/{job_id}/photos', {
-          ...ofJob(id),
-          body: file as never,
-          bodySerializer: (body: unknown) => body as File,
-          headers: { 'Content-Type': file.type || 'application/octet-stream' },
-        }),
-      ),
-  });
-export const photoUrl = (id: number, sha256: string) => `/api/jobs/${id}/photos/${sha256}`;
-export const smallPhotoUrl = (id: number, sha256: string) => `${photoUrl(id, sha256)}?small=true`;

@@ -1,16 +1,11 @@
 /** Records of what happened at the vehicle: kept at once, on this device where nobody answers, and never twice. */
 import { useQueryClient } from '@tanstack/react-query';
 import { useCallback, useMemo } from 'react';
-import { answered, client, isAway, ofJob, Refused } from './client';
+import { freshKey, isAway } from './client';
 import { keys } from './keys';
 import type { RecordIn } from './types';
-import { useWaiting, waitWith } from './waiting';
+import { storeRecord, useWaiting, waitWith } from './waiting';
 
-/** A key that no other record has; made without the secure context that a plain local address has not. */
-function freshKey(): string {
-  const bytes = window.crypto.getRandomValues(new Uint8Array(16));
-  return [...bytes].map((b) => b.toString(16).padStart(2, '0')).join('');
-}
 const now = () => `${new Date().toISOString().slice(0, 19)}Z`;
 
 export type Recorder = (label: string, kind: RecordIn['kind'], body: Record<string, unknown>) => Promise<void>;
@@ -21,10 +16,10 @@ export function useRecorder(job: number): Recorder {
     async (label, kind, body) => {
       const record: RecordIn = { key: freshKey(), kind, body, made_at: now() };
       try {
-        await answered(() => client.POST('/api/jobs/{job_id}/records', { ...ofJob(job), body: record }));
+        await storeRecord(job, record);
         await queries.invalidateQueries({ queryKey: keys.pages(job) });
       } catch (error) {
-        if (!(error instanceof Refused) || !isAway(error)) throw error;
+        if (!isAway(error)) throw error;
         waitWith(job, label, record);
       }
     },
@@ -38,7 +33,7 @@ export function useKeeper(job: number): (key: string, body: Record<string, unkno
   return useCallback(
     async (key, body) => {
       const record: RecordIn = { key, kind: 'remark', body };
-      await answered(() => client.POST('/api/jobs/{job_id}/records', { ...ofJob(job), body: record }));
+      await storeRecord(job, record);
       await queries.invalidateQueries({ queryKey: keys.pages(job) });
     },
     [job, queries],

@@ -6,7 +6,8 @@ import { useQueryClient, type QueryClient } from '@tanstack/react-query';
 import { useEffect, useSyncExternalStore } from 'react';
 import { answered, client, isAway, ofJob, Refused } from './client';
 import { keys } from './keys';
-import type { RecordIn, Step } from './types';
+import { letGo, withPictures } from './pictures';
+import type { RecordIn, ShowIn, Step } from './types';
 
 export interface Waiting {
   id: string;
@@ -64,7 +65,11 @@ export function wait(job: number, base: number, step: Step): void {
 /** Keep a record until it can be stored: it has its key, and cannot be stored twice. */
 export const waitWith = (job: number, label: string, record: RecordIn): void =>
   write([...read(), { id: record.key, job, base: 0, step: { label }, record, refused: null }]);
-export const dropWaiting = (id: string) => write(read().filter((w) => w.id !== id));
+export function dropWaiting(id: string): void {
+  const dropped = read().find((w) => w.id === id);
+  write(read().filter((w) => w.id !== id));
+  void letGo(dropped);
+}
 /** Take back what was made last of what waits for a job; whether there was any. */
 export function takeBack(job: number): boolean {
   const last = read().findLast((w) => w.job === job && w.record === undefined);
@@ -74,33 +79,38 @@ export function takeBack(job: number): boolean {
 export const waitsFor = (job: number) =>
   read().some((w) => w.job === job && w.refused === null && w.record === undefined);
 
-const storeRecord = (job: number, record: RecordIn) =>
-  answered(() => client.POST('/api/jobs/{job_id}/records', { ...ofJob(job), body: record }));
-const storeStep = (waiting: Waiting) =>
-  answered(() =>
+/** Keep a record, its photographs first. */
+export async function storeRecord(job: number, record: RecordIn) {
+  const body = await withPictures(job, record);
+  const kept = await answered(() => client.POST('/api/jobs/{job_id}/records', { ...ofJob(job), body }));
+  void letGo(record);
+  return kept;
+}
+/** Make a step on a revision, its photographs first; `show`: what of the job comes back with it. */
+export async function storeStep(job: number, base: number, step: Step, show: ShowIn | null) {
+  const whole = await withPictures(job, step);
+  const made = await answered(() =>
     client.POST('/api/jobs/{job_id}/changes', {
-      ...ofJob(waiting.job),
-      body: {
-        base: waiting.base,
-        show: null,
-        follow: false,
-        ...waiting.step,
-        edits: (waiting.step.edits ?? []) as never,
-      },
+      ...ofJob(job),
+      // What is left out of a step stands for its default.
+      body: { base, show, follow: false, ...whole, edits: (whole.edits ?? []) as never },
     }),
   );
+  void letGo(step);
+  return made;
+}
 
 /** Send what waits, one after the other, until nobody answers. Each job goes on from the revision that its last step made. */
 async function sendAll(queries: QueryClient): Promise<void> {
   for (let next = firstOf(); next; next = firstOf()) {
-    const { id, job, base } = next;
+    const { id, job, base, step } = next;
     try {
       if (next.record) {
         await storeRecord(job, next.record);
         await queries.invalidateQueries({ queryKey: keys.pages(job) }); // shown from here until the page has it
         write(read().filter((w) => w.id !== id));
       } else {
-        const { revision } = (await storeStep(next)).job;
+        const { revision } = (await storeStep(job, base, step, null)).job;
         const moved = (w: Waiting) => (w.job === job && w.base === base ? { ...w, base: revision } : w);
         write(read().flatMap((w) => (w.id === id ? [] : [moved(w)])));
       }

@@ -2,7 +2,7 @@
 import { useState } from 'react';
 import { Input, Label } from 'react-aria-components';
 import styled from 'styled-components';
-import { smallPhotoUrl, useAddPhoto } from '../../api/measure';
+import { smallPhotoUrl, useAddPhoto } from '../../api/pictures';
 import type { SeenView, WorkStep } from '../../api/types';
 import { Choose } from '../../ui/Choose';
 import { Mark } from '../../ui/Mark';
@@ -59,6 +59,9 @@ const bagged = (seen: SeenView) =>
     seen.goes_back === null ? '' : seen.goes_back ? 'the old part goes back' : 'the old part does not go back',
   ].filter(Boolean).join(', '); // prettier-ignore
 
+const Picture = ({ src, alt }: { src: string | undefined; alt: string }) =>
+  src === undefined ? <p>a photograph, not sent yet</p> : <img src={src} alt={alt} loading="lazy" />;
+
 export function HowItWas({ step, build }: { step: WorkStep; build: Build }) {
   const [words, setWords] = useState('');
   const [bag, setBag] = useState('');
@@ -79,7 +82,7 @@ export function HowItWas({ step, build }: { step: WorkStep; build: Build }) {
         setup: build.view.setup,
         step: step.key,
         words: words.trim() === '' ? `${step.short}, ${step.where}` : words.trim(),
-        ...(photo === null ? {} : { sha256: photo.sha256 }),
+        ...(photo === null ? {} : { sha256: photo }),
         ...(number === null ? {} : { bag: number }),
         ...(old === '' ? {} : { goes_back: old === 'yes' }),
       });
@@ -96,7 +99,7 @@ export function HowItWas({ step, build }: { step: WorkStep; build: Build }) {
         <Pictures>
           {step.seen.map((s) => (
             <figure key={s.key}>
-              {s.sha256 !== null && <img src={smallPhotoUrl(build.job.id, s.sha256)} alt={s.words} loading="lazy" />}
+              {s.sha256 !== null && <Picture src={smallPhotoUrl(build.job.id, s.sha256)} alt={s.words} />}
               <figcaption>
                 {s.words}
                 {bagged(s) !== '' && `; ${bagged(s)}`}, {moment(s.at)}

@@ -2,7 +2,8 @@
 import { useState, type FormEvent } from 'react';
 import { FileTrigger, Label, TextArea, TextField, ToggleButton, ToggleButtonGroup } from 'react-aria-components';
 import styled from 'styled-components';
-import { photoUrl, smallPhotoUrl, useAddPhoto } from '../../api/measure';
+import { Refused } from '../../api/client';
+import { photoUrl, smallPhotoUrl, useAddPhoto } from '../../api/pictures';
 import type { Job, Note } from '../../api/types';
 import { Choose } from '../../ui/Choose';
 import { Mark } from '../../ui/Mark';
@@ -197,7 +198,7 @@ function NewNote({ measure, onStore }: { measure: Measure; onStore: (note: Note)
     for (const file of Array.from(files ?? [])) {
       try {
         const kept = await add.mutateAsync(file);
-        setPhotos((now) => [...now, { sha256: kept.sha256, name: file.name.slice(0, 120) }]);
+        setPhotos((now) => [...now, { sha256: kept, name: file.name.slice(0, 120) }]);
       } catch (error) {
         setWrong(`${file.name}: ${error instanceof Error ? error.message : 'it was refused'}`);
       }
@@ -209,14 +210,14 @@ function NewNote({ measure, onStore }: { measure: Measure; onStore: (note: Note)
       setWrong('Say what you saw, or add a photograph.');
       return;
     }
-    onStore({ about, text: text.trim(), level, photos }).then(
-      () => {
-        setText('');
-        setPhotos([]);
-        setWrong(null);
-      },
-      () => undefined,
-    );
+    const kept = () => {
+      setText('');
+      setPhotos([]);
+      setWrong(null);
+    };
+    onStore({ about, text: text.trim(), level, photos }).then(kept, (error: unknown) => {
+      if (error instanceof Refused && error.waits) kept(); // on this device, said on every page
+    });
   };
   return (
     <Form onSubmit={submit}>
