@@ -6,6 +6,8 @@ import io
 import json
 import socket
 import sqlite3
+import subprocess
+import sys
 import tempfile
 import unittest
 import urllib.request
@@ -119,6 +121,14 @@ class Refused(unittest.TestCase):
             probe.return_value.__enter__.return_value.connect.side_effect = None
             probe.return_value.__enter__.return_value.getsockname.return_value = ("10.1.2.3", 1)
             self.assertEqual(serve.lan_address(), "10.1.2.3")
+
+
+class Light(unittest.TestCase):
+    def test_a_start_loads_nothing_that_only_a_question_needs(self) -> None:
+        heavy = ("scipy.stats", "scipy.special", "scipy.optimize", "scipy.integrate", "ezdxf", "reportlab", "openpyxl", "gpxpy")
+        code = f"import sys, kobrix.cli.serve; print([name for name in {heavy} if name in sys.modules])"
+        loaded = subprocess.run([sys.executable, "-c", code], capture_output=True, text=True, check=True).stdout
+        self.assertEqual(loaded.strip(), "[]")
 
 
 class Twice(unittest.TestCase):

@@ -1,6 +1,7 @@
 """The `kobrix` command: demo, start, serve, evaluate, ask, match, schema, import, export."""
 
 import argparse
+import gc
 import json
 import os
 import sys
@@ -197,8 +198,11 @@ def _passphrase(args: argparse.Namespace) -> int:
 
 
 def _serve(args: argparse.Namespace) -> int:
+    gc.disable()  # what a start loads stays: looking through it for what could go costs a tenth of the start
     from kobrix.cli.serve import serve
 
+    gc.freeze()
+    gc.enable()
     return serve(args.database, args.port, args.demo, args.reload, args.lan)
 
 

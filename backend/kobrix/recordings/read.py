@@ -9,7 +9,6 @@ from kobrix.core.errors import BadEntry, BadFile
 from kobrix.core.prove.stops import Trace, stops_in
 from kobrix.recordings.columns import Floats, Recording, column
 from kobrix.recordings.table import read_csv
-from kobrix.recordings.tracks import read_gpx, read_nmea
 
 LARGEST = 64_000_000  # bytes of one recording
 MOST_STOPS, MOST_SAMPLES = 40, 20_000
@@ -21,8 +20,12 @@ def read(content: bytes) -> Recording:
         raise BadFile(["The file is empty."])
     start = content[:400].lstrip(b"\xef\xbb\xbf \r\n\t")
     if start.startswith(b"<") or b"<gpx" in start:
+        from kobrix.recordings.tracks import read_gpx  # loaded with the first such file, not at each start
+
         return read_gpx(content)
     if start.startswith(b"$") and b"," in start:
+        from kobrix.recordings.tracks import read_nmea
+
         return read_nmea(content)
     return read_csv(content)
 

@@ -3,8 +3,6 @@
 import math
 from dataclasses import dataclass
 
-from scipy.optimize import brentq
-
 from kobrix.core.figures import EPS, Figures
 
 
@@ -48,6 +46,8 @@ def bend_at_bump(reach: Reach, hose: float) -> tuple[float, float | None]:
         return 0.0, None
     if chord == 0:
         return 2 * math.pi, free / (2 * math.pi)
+    from scipy.optimize import brentq  # loaded when asked for: it would double the time of a start
+
     half = brentq(lambda x: free * math.sin(x) / x - chord, 1e-12, math.pi, xtol=1e-15, rtol=1e-14)
     return 2 * half, free / (2 * half)
 

@@ -3,14 +3,14 @@
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
+from statistics import NormalDist
 
 import numpy as np
-from scipy import stats
 
 from kobrix.core.figures import Figures
 from kobrix.core.numerics.arrays import Floats
 
-Z_975 = float(stats.norm.ppf(0.975))
+Z_975 = NormalDist().inv_cdf(0.975)
 
 
 @dataclass(frozen=True)
@@ -53,7 +53,32 @@ def chi2(share: float, count: int) -> float:
 
     `count` [1].
     """
-    return float(stats.chi2.ppf(share, count))
+    from scipy.special import chdtri  # loaded when asked for, as every one of scipy: it would double the time of a start
+
+    return float(chdtri(count, 1 - share))
+
+
+def t_975(dof: float) -> float:
+    """How many standard errors a 95 % interval reaches to each side: Student's t.
+
+    `dof` [degrees of freedom]. Source: published, 10 readings: 2.262157.
+
+    >>> round(t_975(9), 6)
+    2.262157
+    """
+    from scipy.special import stdtrit
+
+    return float(stdtrit(dof, 0.975))
+
+
+def t_beyond(t: float, dof: float) -> float:
+    """Chance [1] of a Student's t above `t` [1].
+
+    `dof` [degrees of freedom].
+    """
+    from scipy.special import stdtr
+
+    return float(stdtr(dof, -t))
 
 
 @dataclass(frozen=True)
@@ -83,7 +108,7 @@ def widened(values: Floats, inverse: Floats, misfit: float, n: int, p: int) -> F
     `values` [any] (n); `inverse` [any] (p, p); `misfit` [1]; `n` [1]; `p` [1].
     """
     if n > p and misfit / (n - p) > 1.0:
-        return Fit(values, inverse * (misfit / (n - p)), misfit, float(stats.t.ppf(0.975, n - p)))
+        return Fit(values, inverse * (misfit / (n - p)), misfit, t_975(n - p))
     return Fit(values, inverse, misfit, Z_975)
 
 
@@ -127,7 +152,7 @@ class Sample:
         """The 95 % t-interval of the mean."""
         if self.se is None or self.dof is None:
             return None, None
-        half = float(stats.t.ppf(0.975, self.dof)) * self.se
+        half = t_975(self.dof) * self.se
         return self.mean - half, self.mean + half
 
 
