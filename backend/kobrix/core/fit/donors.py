@@ -1,5 +1,6 @@
 """Donor parts ranked by how little must be made to fit them."""
 
+import math
 from dataclasses import dataclass
 from typing import Any
 
@@ -7,7 +8,7 @@ from kobrix.core.figures import EPS, Figures
 
 Rules = dict[str, Any]  # the table of donor rules as shipped
 _Asked = tuple[str, dict[str, Any], float | str, float]  # dimension, its rule, what is needed, within how much
-KINDS = ("impossible", "irreversible", "made", "shim", "note")
+KINDS = ("impossible", "irreversible", "made", "shim")  # that are counted; what is noted besides is not
 NUMBERS_ONLY = ("side_area_cm2",)  # a difference of it says nothing of how it bolts on
 
 
@@ -28,43 +29,45 @@ def dimensions(rules: Rules, part: str) -> dict[str, dict[str, Any]]:
     return {row["dimension"]: row for row in rules[part]}
 
 
+def _code(
+    rule: dict[str, Any], have: float | str, need: float | str, within: float, greatest: float
+) -> tuple[str, float | None] | None:
+    """What must be made for a dimension that differs, and how much of it; None where it fits."""
+    if "other" in rule:
+        both = isinstance(have, float) and isinstance(need, float)
+        differs = abs(have - need) > EPS if both else have != need  # type: ignore[operator]
+        return (rule["other"]["code"], None) if differs else None
+    assert isinstance(have, float)
+    assert isinstance(need, float)
+    d = have - need
+    if abs(d) <= within + EPS:
+        return None
+    if have > greatest + EPS:
+        return "too_big", have - greatest
+    side = rule["above" if d > 0 else "below"]
+    return side["code"], None if side["factor"] is None else side["factor"] * d
+
+
 def _judged(
     asked: list[_Asked], classes: dict[str, str], donor: Donor, greatest: float | None
 ) -> tuple[tuple[float, ...], Figures]:
-    counts, apart = dict.fromkeys(KINDS, 0), 0.0
-    make, unknown = [], []
-
-    def add(code: str, value: float | None) -> None:
-        kind = classes[code]
-        counts[kind] += 1
-        make.append({"code": code, "class": kind, "value_mm": value})
-
+    apart, unknown = 0.0, list[str]()
+    make: list[dict[str, Any]] = []
     for name, rule, need, within in asked:
         have = donor.has.get(name)
         if have is None:
             unknown.append(name)
-        elif "other" in rule:
-            code = rule["other"]["code"]
-            differs = abs(have - need) > EPS if isinstance(have, float) and isinstance(need, float) else have != need
-            if differs and not (code == "redrill" and any(row["code"] == code for row in make)):
-                add(code, None)
-        else:
-            assert isinstance(have, float)
-            assert isinstance(need, float)
-            d = have - need
-            if name not in NUMBERS_ONLY and within > 0:
-                apart += abs(d) / within
-            if abs(d) <= within + EPS:
-                continue
-            side = rule["above" if d > 0 else "below"]
-            if name == "diameter_mm" and greatest is not None and have > greatest + EPS:
-                add("too_big", have - greatest)
-            else:
-                add(side["code"], None if side["factor"] is None else side["factor"] * d)
-    usable = counts["impossible"] == 0
-    score = (counts["impossible"], len(unknown), counts["irreversible"], counts["made"], counts["shim"])
+            continue
+        if within > 0 and "other" not in rule and name not in NUMBERS_ONLY:
+            apart += abs(have - need) / within  # type: ignore[operator]
+        made = _code(rule, have, need, within, math.inf if greatest is None or name != "diameter_mm" else greatest)
+        if made is not None and not (made[0] == "redrill" and any(row["code"] == "redrill" for row in make)):
+            make.append({"code": made[0], "class": classes[made[0]], "value_mm": made[1]})
+    kinds = [row["class"] for row in make]
+    impossible, *others = (kinds.count(kind) for kind in KINDS)
+    score = (impossible, len(unknown), *others)
     return (*score, round(apart, 9)), {
-        "name": donor.name, "score": [*score, apart], "make": make, "unknown": unknown, "usable": usable
+        "name": donor.name, "score": [*score, apart], "make": make, "unknown": unknown, "usable": impossible == 0
     }  # fmt: skip
 
 
