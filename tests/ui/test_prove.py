@@ -70,6 +70,30 @@ class OnALaptop(UiCase):
         self.axe()
         self.no_errors()
 
+    def test_delete_on_the_ring_strikes_its_stop_out_with_a_reason_and_it_stays_in_sight(self) -> None:
+        for width, height in ((1280, 800), PHONE):  # the table is folded on a phone
+            page = self.page
+            page.set_viewport_size({"width": width, "height": height})
+            page.goto(f"{self.url}/jobs/1/prove")
+            ring = page.get_by_role("slider", name=re.compile("^Along stop"))
+            number = int(re.findall("stop ([0-9]+)", ring.get_attribute("aria-label") or "")[0])
+            ring.focus()
+            page.keyboard.press("Delete")
+            expect(page.get_by_role("textbox", name="why it does not count")).to_be_focused()
+            page.get_by_role("button", name="leave it").press("Enter")
+            expect(ring).to_be_focused()
+            page.keyboard.press("Delete")
+            page.keyboard.type("a dog on the road")
+            page.keyboard.press("Enter")
+            again = page.get_by_role("button", name=f"Count stop {number} again")
+            expect(again).to_be_visible()
+            expect(page.get_by_role("row").filter(has=again)).to_have_attribute("data-out", "true")
+            self.assertNotEqual(page.evaluate("document.activeElement.tagName"), "BODY")
+            again.press("Enter")
+            expect(again).to_have_count(0)
+        self.axe()
+        self.no_errors()
+
     def test_another_tab_hears_of_a_stop(self) -> None:
         page, other = self.page, self.new_page()
         for tab in (page, other):

@@ -59,6 +59,7 @@ const KEYS: readonly (readonly [string, string])[] = [
   ['Esc', 'give up what was typed; close a panel'],
   ['↑ ↓', 'in a size: the next standard size; in a length: a millimetre'],
   ['← →', 'on the push, a knee, a tape: one step; with Shift ten'],
+  ['Del', 'Prove: strike out the stop that the ring stands on'],
   ['Ctrl Z', 'undo; with Shift redo'],
 ];
 

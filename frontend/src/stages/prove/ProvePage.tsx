@@ -66,6 +66,11 @@ const NO_TARGETS: [] = [];
 function Plot({ prove, wide }: { prove: Prove; wide: boolean }) {
   const [ref, width] = useWidth<HTMLDivElement>(700);
   const [table, setTable] = useState(wide);
+  const [asking, setAsking] = useState<string | null>(null);
+  const onStrike = (key: string) => {
+    setTable(true);
+    setAsking(key);
+  };
   const { view } = prove;
   return (
     <section aria-label="Stops" ref={ref}>
@@ -80,7 +85,7 @@ function Plot({ prove, wide }: { prove: Prove; wide: boolean }) {
         </p>
       ) : (
         <>
-          <StopsPlot view={view} width={width} on={prove.stop?.key ?? null} onStop={prove.onStop} />
+          <StopsPlot view={view} width={width} on={prove.stop?.key ?? null} onStop={prove.onStop} onStrike={onStrike} />
           <p className="key">
             <span>ring: nothing locked</span>
             <span>filled: front locked</span>
@@ -96,7 +101,7 @@ function Plot({ prove, wide }: { prove: Prove; wide: boolean }) {
               Save as CSV
             </a>
           </div>
-          {table && <StopsTable prove={prove} />}
+          {table && <StopsTable prove={prove} asking={asking} onAsk={setAsking} />}
         </>
       )}
     </section>

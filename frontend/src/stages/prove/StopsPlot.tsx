@@ -93,8 +93,10 @@ interface StopsPlotProps {
   width: number;
   on: string | null;
   onStop: (key: string) => void;
+  /** Ask why a stop does not count. */
+  onStrike: (key: string) => void;
 }
-export function StopsPlot({ view, width, on, onStop }: StopsPlotProps) {
+export function StopsPlot({ view, width, on, onStop, onStrike }: StopsPlotProps) {
   const [moved, setMoved] = useState<{ key: string; way: number } | null>(null);
   const far = Math.max(10, view.longest_m * 1.05);
   const k = perMetre();
@@ -113,8 +115,10 @@ export function StopsPlot({ view, width, on, onStop }: StopsPlotProps) {
   const place = rung && placeAt(rung, moved?.key === rung.key ? moved.way : halfway(rung));
   const set = view.sets.findIndex((s) => s.stops.some((stop) => stop.key === rung?.key));
   const between = (event: KeyboardEvent) => {
+    if (rung === undefined) return;
+    if (event.key === 'Delete' && rung.struck === null) onStrike(rung.key);
     const by = { ArrowUp: -1, ArrowDown: 1 }[event.key];
-    if (by === undefined || rung === undefined) return;
+    if (by === undefined) return;
     event.preventDefault();
     event.stopPropagation(); // up and down go between the stops, not along one
     const next = all[all.indexOf(rung) + by];

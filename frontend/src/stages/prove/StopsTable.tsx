@@ -1,5 +1,5 @@
 /** Every stop with what was read of it; struck out with a reason it stays in sight and no longer counts. */
-import { Fragment, useState } from 'react';
+import { Fragment, useEffect, useRef, useState } from 'react';
 import { Input, Label } from 'react-aria-components';
 import styled from 'styled-components';
 import type { StopView } from '../../api/types';
@@ -78,8 +78,20 @@ const locked = (stop: StopView) => (stop.locked === null ? '' : stop.locked === 
 
 function Why({ stop, prove, onDone }: { stop: StopView; prove: Prove; onDone: () => void }) {
   const [why, setWhy] = useState('');
+  const form = useRef<HTMLFormElement>(null);
+  useEffect(() => {
+    const before = document.activeElement;
+    const row = form.current?.closest('tr');
+    form.current?.querySelector('input')?.focus();
+    return () => {
+      if (document.activeElement !== document.body) return;
+      const back = before?.isConnected && before !== document.body ? before : row?.querySelector('button');
+      if (back instanceof HTMLElement) back.focus();
+    };
+  }, []);
   return (
     <form
+      ref={form}
       onSubmit={(event) => {
         event.preventDefault();
         if (why.trim() === '') return;
@@ -100,10 +112,15 @@ function Why({ stop, prove, onDone }: { stop: StopView; prove: Prove; onDone: ()
   );
 }
 
-export function StopsTable({ prove }: { prove: Prove }) {
+interface StopsTableProps {
+  prove: Prove;
+  /** The stop that is asked why it does not count. */
+  asking: string | null;
+  onAsk: (key: string | null) => void;
+}
+export function StopsTable({ prove, asking, onAsk }: StopsTableProps) {
   const { view } = prove;
   const [open, setOpen] = useState<string | null>(null);
-  const [asking, setAsking] = useState<string | null>(null);
   const every = view.sets.flatMap((s) => s.stops);
   if (every.length === 0) return null;
   return (
@@ -192,7 +209,7 @@ export function StopsTable({ prove }: { prove: Prove }) {
                   </td>
                   <td>
                     {asking === stop.key ? (
-                      <Why stop={stop} prove={prove} onDone={() => setAsking(null)} />
+                      <Why stop={stop} prove={prove} onDone={() => onAsk(null)} />
                     ) : stop.struck !== null ? (
                       <PressButton
                         data-plain=""
@@ -207,7 +224,7 @@ export function StopsTable({ prove }: { prove: Prove }) {
                       <PressButton
                         data-plain=""
                         aria-label={`Strike out stop ${stop.number}`}
-                        onPress={() => setAsking(stop.key)}
+                        onPress={() => onAsk(stop.key)}
                       >
                         strike out
                       </PressButton>
