@@ -182,6 +182,37 @@ class Taught(unittest.TestCase):
             self.assertAlmostEqual(factor["value"], 1.0, delta=0.02)
         self.assertEqual(after_job.tolerances["plans.0.systems.0.stations.0.brake.friction.cold"][:2], "0.")
 
+    def test_what_is_taken_over_is_the_factor_of_the_entry_with_its_share_as_doubt(self) -> None:
+        document = demo_document()
+        document["proving"] = {"nominal_kmh": 80, "sets": [{"name": "a", "setup": "as found"}, {"name": "b", "setup": "plan A"}]}
+        document["records"] = []
+        job = files.check(Job, document)
+        stops = [stop(of, 44.0 + n, push_n=700 - 40 * n, locked="none") for of in "ab" for n in range(3)]
+        stops += [stop(of, 38.0 + n, push_n=800, locked="front") for of in "ab" for n in range(3)]
+        seen: set[tuple[str, str]] = set()
+        for told in prove_of(stored(job, stops))["calibrations"]:
+            factors = {f["name"]: f for f in told["factors"]}
+            seen |= {(told["setup"], name) for name, f in factors.items() if f["told"]}
+            sets = {edit["path"]: edit["value"] for edit in told["edits"]}
+            root = {"as found": "as_found", "plan A": "plans.0"}[told["setup"]]
+            own = job.setup(told["setup"])
+            cold = {f"{root}.systems.0.stations.{n}.brake.friction.cold" for n in (0, 1)}
+            paths = dict.fromkeys(cold, "friction") | {f"{root}.systems.0.control.efficiency": "efficiency"}
+            if told["setup"] == "as found":  # a plan's grip is a figure of its own; its doubt is the road's
+                paths |= {f"vehicle.grip_{axle}": "grip" for axle in ("front", "rear")}
+            else:
+                grip = factors["grip"]["value"] * float(own.vehicle.grip_front or 0)
+                self.assertAlmostEqual(sets[f"/{root}/vehicle/grip_front".replace(".", "/")], grip, delta=5e-4)
+            paths = {path: name for path, name in paths.items() if factors[name]["told"]}
+            for path, name in paths.items():
+                factor, value = factors[name], sets["/" + path.replace(".", "/")]
+                if name == "grip":
+                    self.assertAlmostEqual(value, factor["value"] * float(own.vehicle.grip_front or 0), delta=5e-4)
+                half = (factor["high"] - factor["low"]) / 2 * value / factor["value"]
+                self.assertAlmostEqual(float(sets[f"/tolerances/{path}"]), half, delta=6e-4, msg=path)
+            self.assertEqual(len(told["edits"]), 2 * len(paths) + (0 if told["setup"] == "as found" else 2))
+        self.assertLessEqual({("as found", "grip"), ("as found", "friction"), ("plan A", "grip"), ("plan A", "friction")}, seen)
+
     def test_too_few_readings_and_simulated_ones_teach_nothing(self) -> None:
         job = with_sets("a")
         self.assertEqual(prove_of(stored(job, [stop("a", 36.0, push_n=340)]))["calibrations"], [])

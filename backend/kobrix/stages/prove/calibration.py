@@ -50,25 +50,25 @@ def _accepted(job: Job, name: str, told: dict[str, Any]) -> tuple[str, list[Edit
         edits.append(set_at(path, round(value, digits)))
         edits.append({"op": "set", "path": f"/tolerances/{path}", "value": f"{max(half, 10.0**-digits):.{digits}f}"})
 
+    share = {kind: (factor["high"] - factor["low"]) / 2 / factor["value"] for kind, factor in factors.items()}
     if factors["friction"]["told"] and told["friction"]:
-        share = (factors["friction"]["high"] - factors["friction"]["low"]) / 2 / factors["friction"]["value"]
         for i, system in enumerate(setup.systems):
             for j, station in enumerate(system.stations):
                 value = told["friction"].get(station.name)
                 if value is not None:
-                    put(f"{root}.systems.{i}.stations.{j}.brake.friction.cold", value, value * share)
+                    put(f"{root}.systems.{i}.stations.{j}.brake.friction.cold", value, value * share["friction"])
         said.append("friction " + ", ".join(f"{k} {v:.3f}" for k, v in told["friction"].items()))
     if factors["efficiency"]["told"]:
         core = (answer_of(ByContent(setup)).converted.systems or [])[0]
         value = float(core.control.efficiency) * factors["efficiency"]["value"]
         if 0.3 <= value <= 1.0:
-            put(f"{root}.systems.0.control.efficiency", value, (factors["efficiency"]["high"] - factors["efficiency"]["low"]) / 2)
+            put(f"{root}.systems.0.control.efficiency", value, value * share["efficiency"])
             said.append(f"efficiency {value:.3f}")
     if factors["grip"]["told"]:
         for axle in ("front", "rear"):
             value = told["grip"][axle]
             if name == AS_FOUND:
-                put(f"vehicle.grip_{axle}", value, value * (factors["grip"]["high"] - factors["grip"]["low"]) / 2)
+                put(f"vehicle.grip_{axle}", value, value * share["grip"])
             else:
                 edits.append(set_at(f"{root}.vehicle.grip_{axle}", round(value, 3)))
         said.append(f"grip {told['grip']['front']:.3f}")
