@@ -55,7 +55,10 @@ def pin_room(bench: Bench) -> list[Judgement]:
         level: Level = "note"
         if least > greatest + PIN_SLACK:
             kind = "empty"
-            text = "No place for the pin suits both room and foot{of}.", f"At least {ends} at most: another bore changes both."
+            text = (
+                "No place for the pin suits both the room and the push{of}.",
+                f"At least {ends} at most: another bore changes both.",
+            )
         elif least - PIN_SLACK <= pin <= greatest + PIN_SLACK:
             level, kind = "good", "inside"
             text = f"The pin at {pin * 1e3:.0f} mm lies in its window{{of}}.", f"From {ends}."

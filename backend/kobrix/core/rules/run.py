@@ -33,6 +33,14 @@ def _badness(found: Judgement) -> float:
     return -value if found.rule == "failure" else value
 
 
+def _whose(found: Judgement, names: list[str], controls: int) -> str:
+    """Whose it is: what fails is of one of them at a time, all else of each."""
+    every, fails = len(names) > 2 and len(names) == controls, found.rule == "failure"
+    if every:
+        return "any control" if fails else "every control"
+    return listed(names, "or" if fails else "and")
+
+
 def said_once(found: list[Judgement], controls: int) -> list[Judgement]:
     """`found` [list of Judgement] with what is the same for several controls said once, of the worst; of several `controls` [1] it says whose.
 
@@ -46,7 +54,6 @@ def said_once(found: list[Judgement], controls: int) -> list[Judgement]:
     for group in groups.values():
         worst = max(group, key=_badness)
         names = [j.system for j in group if j.system is not None]
-        every = len(names) > 2 and len(names) == controls
-        of = "" if controls < 2 or not names else ", every control" if every else f", {listed(names)}"
+        of = f", {_whose(worst, names, controls)}" if controls >= 2 and names else ""
         told.append(replace(worst, sentence=worst.sentence.replace("{of}", of), systems=tuple(names)))
     return told

@@ -57,10 +57,10 @@ def loss_words(failing: Failing, systems: Sequence[System]) -> str:
     return "booster lost" if failing.kind == "booster" else "circuit lost"
 
 
-def listed(names: Sequence[str]) -> str:
-    """Several `names` [texts] in one breath: "left", "left and right", "a, b and c". Source: English."""
+def listed(names: Sequence[str], last: str = "and") -> str:
+    """Several `names` [texts] in one breath, `last` [word] before the last: "left", "left and right", "a, b or c". Source: English."""
     said = [plain(n) for n in names]
-    return said[0] if len(said) == 1 else f"{', '.join(said[:-1])} and {said[-1]}"
+    return said[0] if len(said) == 1 else f"{', '.join(said[:-1])} {last} {said[-1]}"
 
 
 def a_capital(text: str) -> str:
