@@ -51,6 +51,17 @@ class Paper(Printed):
             self.check(name)
         self.no_errors()
 
+    def test_every_invented_vehicle_is_one_sheet_however_much_is_found(self) -> None:
+        page = self.page
+        for n, example in enumerate(("hill-climb", "motorcycle", "light-aircraft", "trials-car"), 2):
+            self.assertEqual(page.request.post(f"{self.url}/api/jobs/examples/{example}").status, 201)
+            page.goto(f"{self.url}/jobs/{n}/size")
+            found = page.get_by_role("region", name="Findings")
+            expect(found.get_by_text("Per cents are of 400 plausible vehicles")).to_be_visible()  # all are tried
+            expect(found.get_by_text("being tried")).to_have_count(0)
+            self.assertEqual(len(self.pages(page)), 1, example)
+        self.no_errors()
+
     def test_the_figures_of_the_line_stay(self) -> None:
         page = self.stage("Size")
         page.emulate_media(media="print")
