@@ -22,6 +22,8 @@ from kobrix.core.rules.limits import (
     worse_of,
 )
 
+NO_HELP = 0.5  # N of push: a booster that is spent sooner never helps
+
 
 def _doubted(level: Level, chance: float | None) -> Level:
     """A nominal `level` with the `chance` of breaking its danger limit."""
@@ -142,10 +144,15 @@ def runout(bench: Bench) -> list[Judgement]:
         worst = int(np.argmax(np.where(np.isfinite(own), own, -np.inf)))
         if not np.isfinite(own[worst]) or own[worst] <= spent:
             continue
-        head = f"The booster is spent at {spent:.0f} N{{of}}; {float(decel[worst]):.2f} g asks {own[worst]:.0f} N{bench.in_state(worst)}."
-        reason = "Beyond it the leg works alone; a larger or second diaphragm, or another kind, helps further."
+        asks = f"{float(decel[worst]):.2f} g asks {own[worst]:.0f} N{bench.in_state(worst)}."
+        if spent < NO_HELP:
+            head = f"The booster does not help{{of}}: {asks}"
+            reason = "It has no vacuum or pressure to work with: find out why, or give it a source of its own; else the leg works alone."
+        else:
+            head = f"The booster is spent at {spent:.0f} N{{of}}; {asks}"
+            reason = "Beyond it the leg works alone; a larger or second diaphragm, or another kind, helps further."
         out.append(Judgement(f"runout{bench.tag(pull.system.name)}", "caution", head, reason, "the chain", float(own[worst]), spent, "N",
-                             pull.system.name, "runout", links=("booster",)))  # fmt: skip
+                             pull.system.name, "runout", "none" if spent < NO_HELP else "spent", links=("booster",)))  # fmt: skip
     return out
 
 
