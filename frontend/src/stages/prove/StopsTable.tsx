@@ -50,6 +50,18 @@ const Table = styled.table`
     white-space: normal;
     padding: var(--s4) 0 var(--s8) var(--s16);
   }
+  tr.working form {
+    display: flex;
+    flex-wrap: wrap;
+    align-items: end;
+    gap: var(--s4) var(--s10);
+  }
+  tr.working form > :first-child {
+    flex: 0 1 340px;
+  }
+  tr.working form input {
+    width: 100%;
+  }
   tr.working dl {
     margin: 0;
   }
@@ -81,7 +93,7 @@ function Why({ stop, prove, onDone }: { stop: StopView; prove: Prove; onDone: ()
   const form = useRef<HTMLFormElement>(null);
   useEffect(() => {
     const before = document.activeElement;
-    const row = form.current?.closest('tr');
+    const row = form.current?.closest('tr')?.previousElementSibling;
     form.current?.querySelector('input')?.focus();
     return () => {
       if (document.activeElement !== document.body) return;
@@ -101,10 +113,10 @@ function Why({ stop, prove, onDone }: { stop: StopView; prove: Prove; onDone: ()
       <PlainField value={why} onChange={setWhy} maxLength={200}>
         <Label>why it does not count</Label>
         <Input autoComplete="off" />
-      </PlainField>{' '}
+      </PlainField>
       <PressButton type="submit" isDisabled={why.trim() === ''}>
         Strike it out
-      </PressButton>{' '}
+      </PressButton>
       <PressButton data-plain="" onPress={onDone}>
         leave it
       </PressButton>
@@ -208,9 +220,7 @@ export function StopsTable({ prove, asking, onAsk }: StopsTableProps) {
                     )}
                   </td>
                   <td>
-                    {asking === stop.key ? (
-                      <Why stop={stop} prove={prove} onDone={() => onAsk(null)} />
-                    ) : stop.struck !== null ? (
+                    {stop.struck !== null ? (
                       <PressButton
                         data-plain=""
                         aria-label={`Count stop ${stop.number} again`}
@@ -224,13 +234,21 @@ export function StopsTable({ prove, asking, onAsk }: StopsTableProps) {
                       <PressButton
                         data-plain=""
                         aria-label={`Strike out stop ${stop.number}`}
-                        onPress={() => onAsk(stop.key)}
+                        aria-expanded={asking === stop.key}
+                        onPress={() => onAsk(asking === stop.key ? null : stop.key)}
                       >
                         strike out
                       </PressButton>
                     )}
                   </td>
                 </tr>
+                {asking === stop.key && (
+                  <tr className="working">
+                    <td colSpan={9}>
+                      <Why stop={stop} prove={prove} onDone={() => onAsk(null)} />
+                    </td>
+                  </tr>
+                )}
                 {open === stop.key && (
                   <tr className="working">
                     <td colSpan={9}>
