@@ -89,6 +89,9 @@ class Recordings(ApiCase):
         self.assertEqual([s["n"] for s in view["sets"]], [s["n"] for s in before["sets"]])
         self.assertEqual(view["headline"], before["headline"])
         own = [s for s in view["sets"][3]["stops"] if s["simulated"]]
+        middle = view["sets"][3]["predicted"]["mid_m"]
+        for stop in own:  # what the model sees, a little better
+            self.assertAlmostEqual(stop["distance_m"] / middle, 1 / 1.06, delta=0.08)
         self.assertEqual(len(own), 2)
         self.assertNotEqual(own[0]["distance_m"], own[1]["distance_m"])
         self.problem(self.client.post("/api/jobs/1/recordings/simulated", json={"set": "no such"}), 422, "no such")

@@ -95,6 +95,19 @@ class HalfDone(Questions):
         self.assertEqual(len(got["orders"]), 3)
         self.assertEqual(got["best"], ["pin", "bore", "grip"])
 
+    def test_what_a_lost_circuit_must_leave_and_a_rear_that_lifts_are_asked_of_cars_and_trucks(self) -> None:
+        weak, tall = found_setup(), found_setup()
+        for load in tall["vehicle"]["load_states"]:
+            load["cg_height_mm"] = 1900
+        tall["systems"][0]["stations"] = tall["systems"][0]["stations"][:1]  # no rear brake that locks just before it lifts
+        tall["systems"][0]["cylinder"] = {"kind": "single", "bore_mm": "3/4 in", "stroke_mm": 30}
+        groups = [{"name": "play", "set": {"systems.0.control.free_play_mm": 6}}]
+        for kind, asked in (("car", True), ("truck", True), ("motorcycle", False), ("aircraft", False)):
+            for setup, danger in ((weak, "lost_front"), (tall, "rear_lift")):
+                setup["vehicle"]["kind"] = kind
+                for state in self.ask("half_done", setup=setup, groups=groups)["states"]:
+                    self.assertEqual(danger in state["dangers"], asked, (kind, danger))
+
     def test_bad_groups(self) -> None:
         setup, groups = found_setup(), self.groups()
         groups[0]["set"] = {"systems.7.control.pivot_to_pin_mm": 48}

@@ -236,6 +236,17 @@ class Asking(unittest.TestCase):
             for miss in found["misses"]:
                 if miss["limits"] is None:
                     continue
+                self.assertEqual(
+                    miss["limit"],
+                    {"effort_n": "effort", "travel_share": "travel", "first_lock_g": "early_lock"}[next(iter(limits))],
+                )
+                figure, over = (float(n) for n in re.findall(r"[0-9.]+", miss["said"]))
+                if miss["limit"] == "effort":  # what is said is so many per cent over the limit
+                    self.assertAlmostEqual(figure, 130 * (1 + over / 100), delta=1.5)
+                if miss["limit"] == "travel":
+                    self.assertAlmostEqual(figure, 0.35 * 150 * (1 + over / 100), delta=1.0)  # mm, of a room of 150
+                if miss["limit"] == "early_lock":
+                    self.assertAlmostEqual(figure, 1.2 * (1 - over / 100), delta=0.02)
                 [(name, value)] = miss["limits"].items()
                 again = searched(self.job, asked(limits={**limits, name: value}))
                 if name in limits:
