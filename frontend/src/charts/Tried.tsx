@@ -3,10 +3,11 @@ import { memo, useState, useMemo } from 'react';
 import { Button } from 'react-aria-components';
 import styled from 'styled-components';
 import type { Found, Kept } from '../api/types';
-import { Box, Line, r2, Ring, Tag, Words } from '../drawings/ink';
+import { Box, Line, r2, Ring, Tag, Words, type Point } from '../drawings/ink';
 import { DragRing } from '../ui/DragRing';
 
 import { force, lengthOf, perMillimetre, perNewton, spoken, written } from '../units/display';
+import { parted } from './apart';
 import { Axes, scaleOf } from './axes';
 
 interface TriedProps {
@@ -26,8 +27,11 @@ interface TriedProps {
   description: string;
 }
 
-/** So many are numbered; more would cover each other. */
+/** So many are numbered, their balloons so far apart; more would cover each other. */
 const NUMBERED = 9;
+const APART = 21;
+/** A balloon that stands further from its mark has a leader to it. */
+const LED = 3;
 
 const Over = styled.div`
   position: relative;
@@ -181,6 +185,10 @@ export const Tried = memo(function Tried({
       const [cx, cy] = [Math.min(right - 7, Math.max(left + 7, x(m.travel_mm))), Math.max(top + 8, y(m.push_n))];
       return { name: m.name, words: own ? m.name : figures, cx, cy, end: cx > right - 160 };
     });
+  const places = useMemo(() => {
+    const at = rows.slice(0, NUMBERED).map((row): Point => [x(row.travel_mm), y(row.push_n)]);
+    return parted(at, APART, { left: left + 10, right: right - 10, top: top + 10, bottom: bottom - 10 });
+  }, [rows, x, y, right, bottom]);
   // The first lie on top of the others, the one looked at on top of all.
   const order = [...rows.keys()].reverse().filter((i) => i !== on);
   if (on !== null) order.push(on);
@@ -244,6 +252,7 @@ export const Tried = memo(function Tried({
           if (!row) return null;
           const [cx, cy] = [x(row.travel_mm), y(row.push_n)];
           const { push_n: push, travel_mm: travel } = row.doubt ?? {};
+          const [bx, by] = places[i] ?? [cx, cy];
           const as = i === on ? 'whiskon' : 'whisk';
           return (
             <g key={i}>
@@ -255,8 +264,14 @@ export const Tried = memo(function Tried({
               )}
               {i < NUMBERED || i === on ? (
                 <>
-                  <Ring x={cx} y={cy} r={i === on ? 10 : 8.5} as={i === on ? 'plan-area' : 'edge paper'} />
-                  <Words x={cx} y={cy + 4.2} as={i === on ? 'balloon on' : 'balloon'} at="middle">
+                  {Math.hypot(bx - cx, by - cy) > LED && (
+                    <>
+                      <Line a={[cx, cy]} b={[bx, by]} as="thin" />
+                      <Ring x={cx} y={cy} r={2} as="solid" />
+                    </>
+                  )}
+                  <Ring x={bx} y={by} r={i === on ? 10 : 8.5} as={i === on ? 'plan-area' : 'edge paper'} />
+                  <Words x={bx} y={by + 4.2} as={i === on ? 'balloon on' : 'balloon'} at="middle">
                     {i + 1}
                   </Words>
                 </>
@@ -267,16 +282,19 @@ export const Tried = memo(function Tried({
           );
         })}
       </svg>
-      {rows.map((row, i) => (
-        <Button
-          key={i}
-          aria-label={`Setup ${i + 1}: ${spoken(force(row.push_n))}, ${spoken(lengthOf(row.travel_mm))}`}
-          style={{ left: x(row.travel_mm) - 12, top: y(row.push_n) - 12 }}
-          onHoverStart={() => onRow(i)}
-          onFocus={() => onRow(i)}
-          onPress={() => onRow(i)}
-        />
-      ))}
+      {rows.map((row, i) => {
+        const [bx, by] = places[i] ?? [x(row.travel_mm), y(row.push_n)];
+        return (
+          <Button
+            key={i}
+            aria-label={`Setup ${i + 1}: ${spoken(force(row.push_n))}, ${spoken(lengthOf(row.travel_mm))}`}
+            style={{ left: bx - 12, top: by - 12 }}
+            onHoverStart={() => onRow(i)}
+            onFocus={() => onRow(i)}
+            onPress={() => onRow(i)}
+          />
+        );
+      })}
       <DragRing
         label="Limit of the push"
         value={effort}
