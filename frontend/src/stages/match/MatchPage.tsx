@@ -11,6 +11,7 @@ import { Go } from '../../page/PhoneHead';
 import { StagePage, type StageProps } from '../../page/StagePage';
 import { DataTable } from '../../ui/DataTable';
 import { TABLED, useMedia } from '../../ui/useMedia';
+import { useHeight } from '../../ui/useHeight';
 import { useWidth } from '../../ui/useWidth';
 import { force, lengthOf, spoken } from '../../units/display';
 import { decel, spaced } from '../../units/format';
@@ -48,6 +49,18 @@ const Page = styled.div`
   }
   .two > section + section {
     border-left: var(--r-hair) solid var(--rule);
+  }
+  /* The plot takes the height of what stands beside it; its own adds none. */
+  .two > .tried {
+    display: flex;
+    flex-direction: column;
+  }
+  .tried > .room {
+    flex: 1 0 304px;
+    max-height: max(304px, calc(100vh - 150px));
+  }
+  .room > .plot {
+    height: 0;
   }
   .under {
     padding: var(--s6) 0 var(--s8) var(--s14);
@@ -318,13 +331,14 @@ function Listed(props: { found: Found; matching: Matching }) {
 function Result({ found, matching }: { found: Found; matching: Matching }) {
   const { rows, on, lit, onRow, choices, act } = matching;
   const [ref, width] = useWidth<HTMLDivElement>(600);
+  const [room, height] = useHeight<HTMLDivElement>(304);
   const [table, setTable] = useState(false);
   const row = on === null ? null : (rows[on] ?? null);
   const none = found.meet === 0 && found.done === found.total;
   return (
     <div>
       <div className="two">
-        <section aria-label="Push against travel">
+        <section aria-label="Push against travel" className="tried">
           <h2>
             Push against travel
             <em>in the heaviest load state; each square a handful of setups, crosses P5 to P95</em>{' '}
@@ -332,35 +346,37 @@ function Result({ found, matching }: { found: Found; matching: Matching }) {
               {table ? 'plot' : 'table'}
             </Button>
           </h2>
-          <div ref={ref}>
-            {table ? (
-              <DataTable
-                caption="Setups on the plot"
-                head={['setup', `push, ${force(0).unit}`, `travel, ${lengthOf(0).unit}`]}
-                rows={[
-                  ...found.setups.map((m) => [m.name, force(m.push_n).v, lengthOf(m.travel_mm).v]),
-                  ...rows.map((r, i) => [String(i + 1), force(r.push_n).v, lengthOf(r.travel_mm).v]),
-                ]}
-              />
-            ) : (
-              <Tried
-                width={width}
-                height={width < 500 ? 320 : 304}
-                found={found}
-                rows={rows}
-                on={on}
-                lit={lit}
-                onRow={onRow}
-                dangers={{ effort_n: choices.effort_limit_n, travel_share: choices.travel_limit_share }}
-                onLimit={(limit, value) =>
-                  act({
-                    do: 'limits',
-                    change: { [limit]: limit === 'effort_n' ? `${value} N` : `${Math.round(value * 100)} %` },
-                  })
-                }
-                description={describe(found, rows)}
-              />
-            )}
+          <div ref={room} className="room">
+            <div ref={ref} className={table ? '' : 'plot'}>
+              {table ? (
+                <DataTable
+                  caption="Setups on the plot"
+                  head={['setup', `push, ${force(0).unit}`, `travel, ${lengthOf(0).unit}`]}
+                  rows={[
+                    ...found.setups.map((m) => [m.name, force(m.push_n).v, lengthOf(m.travel_mm).v]),
+                    ...rows.map((r, i) => [String(i + 1), force(r.push_n).v, lengthOf(r.travel_mm).v]),
+                  ]}
+                />
+              ) : (
+                <Tried
+                  width={width}
+                  height={height}
+                  found={found}
+                  rows={rows}
+                  on={on}
+                  lit={lit}
+                  onRow={onRow}
+                  dangers={{ effort_n: choices.effort_limit_n, travel_share: choices.travel_limit_share }}
+                  onLimit={(limit, value) =>
+                    act({
+                      do: 'limits',
+                      change: { [limit]: limit === 'effort_n' ? `${value} N` : `${Math.round(value * 100)} %` },
+                    })
+                  }
+                  description={describe(found, rows)}
+                />
+              )}
+            </div>
           </div>
         </section>
         <section aria-label="Why the others fell">
