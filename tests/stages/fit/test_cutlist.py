@@ -42,6 +42,13 @@ class Ways(unittest.TestCase):
             with self.assertRaises(BadEntry):
                 way_parts(text, 4.76)
 
+    def test_each_limit_on_both_sides(self) -> None:
+        for good, bad in (("20000", "20000.1"), ("0", "-0.1"), ("360° r 20", "360.5° r 20"), ("90° r 5000", "90° r 5000.5"), ("1° r 0.1", "0° r 20"),
+                          ("90° r 1", "90° r 0")):  # fmt: skip
+            self.assertEqual(len(way_parts(good, 4.76)), 1, good)
+            with self.assertRaises(BadEntry, msg=bad):
+                way_parts(bad, 4.76)
+
 
 class Lists(unittest.TestCase):
     def test_random_ways_have_the_length_of_their_pieces(self) -> None:

@@ -168,6 +168,20 @@ class Day(unittest.TestCase):
         self.assertIn("No stop has said", (prove_of(stored(job, []))["valve"] or {"sentence": ""})["sentence"])
 
 
+class Foreseen(unittest.TestCase):
+    def test_where_no_push_was_read_the_limit_is_assumed_and_said_to_be(self) -> None:
+        job = demo_job()
+        read, none, limit = (predicted(job, "plan A", push, 500.0, 80.0) for push in (250.0, None, 500.0))
+        assert read is not None
+        assert none is not None
+        assert limit is not None
+        self.assertEqual(
+            [(p["push_n"], p["assumed"]) for p in (read, none, limit)], [(250.0, False), (500.0, True), (500.0, False)]
+        )
+        self.assertEqual((none["low_m"], none["mid_m"], none["high_m"]), (limit["low_m"], limit["mid_m"], limit["high_m"]))
+        self.assertGreater(read["mid_m"], limit["mid_m"])
+
+
 class Taught(unittest.TestCase):
     def test_taken_over_the_model_meets_the_stops_and_teaches_next_to_nothing_more(self) -> None:
         document = demo_document()
