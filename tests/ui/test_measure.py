@@ -255,7 +255,8 @@ class Sheet(UiCase):
     def test_finder_and_keys(self) -> None:
         page = self.measure()
         page.keyboard.press("/")
-        page.keyboard.type("wheelb")
+        page.keyboard.type("wheelb")  # at once: what the finder has not come for yet is kept for it
+        expect(page.get_by_role("searchbox")).to_have_value("wheelb")
         page.keyboard.press("ArrowDown")
         page.keyboard.press("Enter")
         expect(page.get_by_role("textbox", name="wheelbase")).to_be_focused()

@@ -5,7 +5,7 @@ import re
 import unittest
 
 from kobrix.demo import SETUPS
-from playwright.sync_api import Request, expect
+from playwright.sync_api import Request, Route, expect
 
 from tests.cases import demo_document
 from tests.ui.case import PHONE, UiCase
@@ -65,6 +65,27 @@ class FirstLoad(UiCase):
         page.route("**/*.js", lambda route: route.abort())
         page.get_by_role("button", name="Keys").click()  # what was fetched is there without the server
         expect(page.get_by_role("region", name="Keys")).to_be_visible()
+        self.no_errors()
+
+    def test_what_is_typed_before_the_finder_is_there_is_kept_for_it(self) -> None:
+        page, held = self.page, list[Route]()
+        page.route(re.compile(r"/assets/(Finder|further)"), lambda route: held.append(route))
+        self.open()
+        page.keyboard.press("/")
+        page.keyboard.type("n1 knee")  # no key of the page's own
+        expect(page.get_by_role("search", name="Find").get_by_role("textbox")).to_have_value("n1 knee")
+        self.assertTrue(held)
+        for route in held:
+            route.continue_()
+        found = page.get_by_role("searchbox")
+        expect(found).to_have_value("n1 knee")
+        expect(found).to_be_focused()
+        for _ in range(7):
+            page.keyboard.press("Backspace")
+        page.keyboard.type("knee")
+        expect(page.get_by_role("option").first).to_contain_text("Valve knee")
+        page.keyboard.press("Escape")
+        expect(page.get_by_role("search")).to_have_count(0)
         self.no_errors()
 
     def test_a_part_that_cannot_be_fetched_is_said_and_opens_later(self) -> None:

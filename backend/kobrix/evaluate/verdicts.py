@@ -85,8 +85,11 @@ def nominal(answer: Answer, found: Answer | None, wanted: float | None, heats: b
     return [] if bench is None else judge(bench)
 
 
-def batch_of(setup: Setup, entries: list[UncertainEntry], trials: int, seed: int, losses: bool = True) -> SolvedSetup | None:
-    """The trials of a `setup` solved, all controls together, with what may be lost; None where it is not complete."""
+def batch_of(
+    setup: Setup, entries: list[UncertainEntry], trials: int, seed: int, losses: bool = True, pressed: str | None = None
+) -> SolvedSetup | None:
+    """The trials of a `setup` solved, all controls together or the one that is `pressed`, with what may be lost; None where it is not
+    complete."""
     made = made_of(setup, entries, drawn_within(entries, trials, seed))
     converted = convert(made)
     systems, load = converted.systems, converted.load
@@ -94,9 +97,9 @@ def batch_of(setup: Setup, entries: list[UncertainEntry], trials: int, seed: int
         return None
     failures = [f for f in failures_of(systems, []) if f is HEALTH or (losses and f.kind in ("circuit", "upstream", "booster"))]
     ways = control_paths_of(made, NONE)
-    together = next(reversed(ways))
+    path = next(reversed(ways)) if pressed is None or len(ways) == 1 else f"{pressed}_alone"
     asked = as_asked(systems, failures, converted, rooms_of(made, systems, NONE))
-    return solve(systems, load, converted.wheels, {together: ways[together]}, asked, whole=True)
+    return solve(systems, load, converted.wheels, {path: ways[path]}, asked, whole=True)
 
 
 def chances_of(

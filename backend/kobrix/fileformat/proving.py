@@ -12,12 +12,14 @@ Changed = Literal["tyres", "brakes", "bedding", "valve", "load", "road"]
 
 class StopSet(Sparse):
     """A set of stops: the setup that was driven, and what was changed since the set before; `row_gap_s`: its stops were driven one
-    after another, with this time between rest and the next onset."""
+    after another, with this time between rest and the next onset; `pressed`: the one control it was stopped with, by its name, all
+    together where none is named."""
 
     name: Name
     setup: Name
     changed: list[Changed] = Field(default=[], max_length=6)
     row_gap_s: Annotated[Typed | None, q("row_gap_s", 0, 3600)] = None
+    pressed: Name | None = None
 
 
 class Adjuster(Sparse):

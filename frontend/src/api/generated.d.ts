@@ -4527,6 +4527,10 @@ export interface components {
             longest_m: number;
             /** Setups */
             setups: string[];
+            /** Controls */
+            controls: {
+                [key: string]: string[];
+            };
             /** Cautions */
             cautions: string[];
         };
@@ -5813,6 +5817,8 @@ export interface components {
             orphan: boolean;
             /** Row Gap */
             row_gap: string;
+            /** Pressed */
+            pressed: string;
         };
         /**
          * StopStep

@@ -3,13 +3,31 @@ import { useCallback, useMemo, useState } from 'react';
 import { Button } from 'react-aria-components';
 import { useNavigate } from 'react-router';
 import type { StageState } from '../api/types';
-import type { Target } from './Finder';
+import type { FinderProps, Target } from './Finder';
 import { useKeys } from './keys';
 import { later } from './later';
+import { FIND, Overlay, useOver } from './Over';
 import { saveAsFile } from './saveAsFile';
 import { usePreferred } from '../units/preference';
 
-const Finder = later(async () => (await import('./Finder')).Finder);
+/** What is typed while the finder is on its way is kept for it. */
+function FinderWait({ typed, onType, onClose }: FinderProps) {
+  const ref = useOver(onClose);
+  return (
+    <Overlay ref={ref} role="search" aria-label="Find">
+      <label>
+        <span className="react-aria-Label">{FIND}</span>
+        <input
+          className="react-aria-Input"
+          value={typed}
+          onChange={(event) => onType(event.target.value)}
+          autoComplete="off"
+        />
+      </label>
+    </Overlay>
+  );
+}
+const Finder = later(async () => (await import('./Finder')).Finder, FinderWait);
 const KeyList = later(async () => (await import('./KeyList')).KeyList);
 const Units = later(async () => (await import('./KeyList')).Units);
 
@@ -27,7 +45,11 @@ const NO_KEYS = {};
 export function useHelps({ job, stages: every, targets, keys = NO_KEYS, onUndo, onRedo }: HelpsProps) {
   const [open, setOpen] = useState<'find' | 'keys' | 'units' | null>(null);
   const go = useNavigate();
-  const close = useCallback(() => setOpen(null), []);
+  const [typed, setTyped] = useState('');
+  const close = useCallback(() => {
+    setOpen(null);
+    setTyped('');
+  }, []);
   const stages = useMemo(
     () =>
       every.flatMap(({ title, path }, i) =>
@@ -77,7 +99,7 @@ export function useHelps({ job, stages: every, targets, keys = NO_KEYS, onUndo, 
     [turn, open, shownForce, shownPressure, shownLength],
   );
   const over = {
-    find: <Finder targets={found} onClose={close} />,
+    find: <Finder targets={found} typed={typed} onType={setTyped} onClose={close} />,
     keys: <KeyList job={job} onClose={close} />,
     units: <Units onClose={close} />,
   };

@@ -2,7 +2,7 @@
 import { Button, Switch } from 'react-aria-components';
 import styled from 'styled-components';
 import { Link } from 'react-router';
-import { Overlay, useOver } from './Finder';
+import { Overlay, useOver } from './Over';
 import { turnKeys, useKeysOn } from './keys';
 import { UnitChoice } from '../ui/UnitToggle';
 

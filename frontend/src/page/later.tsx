@@ -1,5 +1,5 @@
 /** Parts of a page whose code comes apart from it: fetched when first wanted, or as soon as anybody touches the page. */
-import { lazy, Suspense, useState, type ComponentType, type ReactNode } from 'react';
+import { lazy, Suspense, useState, type ComponentType } from 'react';
 import styled from 'styled-components';
 
 const Away = styled.p`
@@ -14,8 +14,10 @@ const NotThere = () => (
   <Away role="alert">This part of the page could not be fetched: Kobrix is not there now. Try again when it is.</Away>
 );
 
-/** A part that is not in the first load; `wait` stands for it meanwhile. Fetched anew at its next opening where it could not be. */
-export function later<P extends object>(load: () => Promise<ComponentType<P>>, wait: ReactNode = null) {
+const Nothing = () => null;
+
+/** A part that is not in the first load; `Wait` stands for it meanwhile. Fetched anew at its next opening where it could not be. */
+export function later<P extends object>(load: () => Promise<ComponentType<P>>, Wait: ComponentType<P> = Nothing) {
   const code = async (): Promise<{ default: ComponentType<P> }> => {
     try {
       return { default: await load() };
@@ -30,7 +32,7 @@ export function later<P extends object>(load: () => Promise<ComponentType<P>>, w
   return function Later(props: P) {
     const [Now] = useState(() => Part);
     return (
-      <Suspense fallback={wait}>
+      <Suspense fallback={<Wait {...props} />}>
         <Now {...props} />
       </Suspense>
     );

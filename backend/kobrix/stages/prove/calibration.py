@@ -76,13 +76,16 @@ def _accepted(job: Job, name: str, told: dict[str, Any]) -> tuple[str, list[Edit
 
 
 def calibration_of(
-    job: Job, setup: str, of: str, rows: list[dict[str, Any]], records: tuple[Record, ...]
+    job: Job, setup: str, of: str, rows: list[dict[str, Any]], records: tuple[Record, ...], pressed: str | None = None
 ) -> CalibrationView | None:
-    """What the stops `rows` of the set `of`, and the last stand test, teach of a `setup`; None where there is too little to learn from."""
+    """What the stops `rows` of the set `of`, made with all controls or the one `pressed`, and the last stand test, teach of a `setup`;
+    None where there is too little to learn from."""
     stops, gauges = _stops(rows), _gauges(records, setup)
     if setup not in job.names or not stops or len(stops) + len(gauges) < LEAST:
         return None
     question = {"setup": job.setup(setup).model_dump(exclude_none=True), "stops": stops, "gauges": gauges}
+    if pressed is not None and len(job.setup(setup).systems) > 1:
+        question["path"] = f"{pressed}_alone"
     try:
         told: Any = ask_calibrate.calibrated(Asked(question))
     except BadPlace:

@@ -172,7 +172,7 @@ def simulated(stored: StoredJob, set_: str) -> tuple[FiledTrace, dict[str, Any]]
     own = next((s for s in sets.sets if s.name == set_), None)
     if own is None:
         raise BadEntry("set", repr(set_[:40]), ", ".join(repr(s.name) for s in sets.sets) or "none: add a set first")
-    seen = predicted(stored.job, own.setup, push_of(sets.stops[set_]), sets.limit, sets.nominal)
+    seen = predicted(stored.job, own.setup, push_of(sets.stops[set_]), sets.most(own), sets.nominal, own.pressed)
     if seen is None:
         raise BadEntry("set", repr(set_[:40]), "a setup whose stops can be predicted", "its measures are not complete")
     number = sum(1 for r in sets.stops[set_] if r.body.get("simulated")) + 1

@@ -6,16 +6,18 @@ from typing import Any
 
 from kobrix.core.errors import BadPlace
 from kobrix.core.prove.compare import doubt_of_difference, stops_each
+from kobrix.core.rules.limits import force_limit
 from kobrix.evaluate.ask import prove as ask_prove
 from kobrix.fileformat.asked import Asked
 from kobrix.fileformat.job import Job
+from kobrix.fileformat.models import controls_of
 from kobrix.fileformat.proving import Proving, StopSet
 from kobrix.fileformat.quantities import value_of
 from kobrix.stages.common import Standing, StoredJob
 from kobrix.stages.prove import words
 from kobrix.stages.prove.calibration import calibration_of
 from kobrix.stages.prove.first_drive import first_drive_of
-from kobrix.stages.prove.predicted import predicted
+from kobrix.stages.prove.predicted import controls_named, predicted
 from kobrix.stages.prove.pull import pull_of
 from kobrix.stages.prove.row import row_of
 from kobrix.stages.prove.shapes import (
@@ -137,6 +139,14 @@ class Sets:
             FORCE_LIMIT_N if self.proving.force_limit_n is None else value_of(self.proving.force_limit_n, "force_limit_n")
         )
 
+    def most(self, own: StopSet) -> float:
+        """The most push [N] on what is pressed in a set: as stated, else what is asked of a hand or a foot where one control is named."""
+        if own.pressed is None or self.proving.force_limit_n is not None or own.setup not in self.job.names:
+            return self.limit
+        setup = self.job.setup(own.setup)
+        kinds = {control.name: control.control.kind for control in controls_of(setup.systems)}
+        return force_limit(kinds[own.pressed], setup.vehicle.kind) if own.pressed in kinds else self.limit
+
     def question(self, seen: dict[str, Predicted | None]) -> tuple[dict[str, Any], list[str]]:
         """stops_compare of the sets that have a stop, and their names."""
         asked, names = [], []
@@ -183,7 +193,7 @@ def _set_view(sets: Sets, at: int, own: StopSet, row: dict[str, Any] | None, see
         "low_m": figures["low_m"], "high_m": figures["high_m"], "sd_m": figures["sd_m"], "best_m": figures["best_m"],
         "best_expected_m": figures["best_expected_m"], "both_ways": figures["both_ways"], "predicted": seen,
         "limited": figures["limited_by"], "limited_words": words.limited_words(figures) if figures["n"] else "", "stops": stops,
-        "orphan": own.name in sets.orphans, "row_gap": _text(own.row_gap_s, "s"),
+        "orphan": own.name in sets.orphans, "row_gap": _text(own.row_gap_s, "s"), "pressed": own.pressed or "",
     }  # fmt: skip
 
 
@@ -295,16 +305,14 @@ def _headline(pairs: list[PairView], rows: list[dict[str, Any]]) -> tuple[str, A
 def _calibrations(sets: Sets, stored: StoredJob) -> list[CalibrationView]:
     """What the last set of each setup teaches."""
     last = {
-        own.setup: own.name
-        for own in sets.sets
-        if sets.stops[own.name] and own.name not in sets.orphans and own.row_gap_s is None
+        own.setup: own for own in sets.sets if sets.stops[own.name] and own.name not in sets.orphans and own.row_gap_s is None
     }
     found = []
-    for setup, name in last.items():
-        rows = [row for r in sets.stops[name] if (row := _asked_stop(r)) is not None]
-        own = calibration_of(stored.job, setup, name, rows, stored.records)
-        if own is not None:
-            found.append(own)
+    for setup, own in last.items():
+        rows = [row for r in sets.stops[own.name] if (row := _asked_stop(r)) is not None]
+        taught = calibration_of(stored.job, setup, own.name, rows, stored.records, own.pressed)
+        if taught is not None:
+            found.append(taught)
     return found
 
 
@@ -312,7 +320,10 @@ def prove_of(stored: StoredJob) -> ProveView:
     """Prove of a stored job."""
     sets = Sets(stored)
     job: Job = stored.job
-    seen = {own.name: predicted(job, own.setup, push_of(sets.stops[own.name]), sets.limit, sets.nominal) for own in sets.sets}
+    seen = {
+        own.name: predicted(job, own.setup, push_of(sets.stops[own.name]), sets.most(own), sets.nominal, own.pressed)
+        for own in sets.sets
+    }
     question, names = sets.question(seen)
     told: Any = ask_prove.compare(Asked(question)) if names else {"sets": [], "pairs": []}
     rows = {row["name"]: row for row in told["sets"]}
@@ -328,7 +339,7 @@ def prove_of(stored: StoredJob) -> ProveView:
         "headline_level": level, "plan": _plan(sets, told["sets"], seen), "valve": _valve(sets), "rows": _rows(sets),
         "first_drive": first_drive_of(job, job.names[min(1, len(job.names) - 1)], stored.records), "pull": _pull(sets),
         "gyration": _text(sets.proving.radius_of_gyration_mm, "mm"), "castering": job.vehicle.kind in ("aircraft", "motorcycle"), "calibrations": _calibrations(sets, stored), "longest_m": max(ways, default=60.0),
-        "setups": job.names, "cautions": words.AIRCRAFT if aircraft else words.CAUTIONS,
+        "setups": job.names, "controls": {name: several for name in job.names if len(several := controls_named(job.setup(name))) > 1}, "cautions": words.AIRCRAFT if aircraft else words.CAUTIONS,
     }  # fmt: skip
 
 

@@ -92,6 +92,7 @@ class StopSetView(TypedDict):
     stops: list[StopView]
     orphan: bool
     row_gap: str
+    pressed: str
 
 
 class PairView(TypedDict):
@@ -255,6 +256,7 @@ class ProveView(TypedDict):
     calibrations: list[CalibrationView]
     longest_m: float
     setups: list[str]
+    controls: dict[str, list[str]]
     cautions: list[str]
 
 

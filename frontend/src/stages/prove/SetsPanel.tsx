@@ -82,10 +82,26 @@ const Changed = ({ of, value, onChange }: ChangedProps) => (
   </div>
 );
 
+interface PressedProps {
+  controls: readonly string[] | undefined;
+  value: string;
+  onChange: (control: string) => void;
+}
+/** With which of several controls it is stopped; nothing to choose where there is one. */
+const Pressed = ({ controls, value, onChange }: PressedProps) =>
+  controls === undefined ? null : (
+    <Choose
+      label="stopped with"
+      value={value}
+      options={[{ id: '', label: 'all together' }, ...controls.map((name) => ({ id: name, label: name }))]}
+      onChange={onChange}
+    />
+  );
+
 /** One set, and what can be changed of it. */
 function OneSet({ own, prove }: { own: StopSetView; prove: Prove }) {
   const [open, setOpen] = useState(false);
-  const { onEdits, job } = prove;
+  const { onEdits, job, view } = prove;
   const root = `/proving/sets/${own.at}`;
   const quietly = (label: string, edits: Parameters<Prove['onEdits']>[1]) =>
     void onEdits(label, edits).catch(() => undefined);
@@ -93,6 +109,7 @@ function OneSet({ own, prove }: { own: StopSetView; prove: Prove }) {
     <li>
       <span>
         {own.name}, {own.orphan ? 'no longer among the sets' : `driven ${own.setup}`}
+        {own.pressed !== '' && `; stopped with ${own.pressed}`}
         {own.changed.length > 0 && `; changed: ${own.changed.map((c) => SAID[c]).join(', ')}`}
         {own.row_gap !== '' && `; one stop after another, ${own.row_gap} between`}
       </span>
@@ -129,6 +146,17 @@ function OneSet({ own, prove }: { own: StopSetView; prove: Prove }) {
               options={job.setups.map((s) => ({ id: s, label: s }))}
               onChange={(value) => quietly(`driven in ${own.name}`, [{ path: `${root}/setup`, value }])}
             />
+            <Pressed
+              controls={view.controls[own.setup]}
+              value={own.pressed}
+              onChange={(control) =>
+                quietly(`stopped with in ${own.name}`, [
+                  control === ''
+                    ? { op: 'remove', path: `${root}/pressed` }
+                    : { path: `${root}/pressed`, value: control },
+                ])
+              }
+            />
             <Field
               saysRefused
               label="a row: time between stops"
@@ -149,6 +177,7 @@ export function SetsPanel({ prove }: { prove: Prove }) {
   const { view, sets, onEdits, job } = prove;
   const [name, setName] = useState('');
   const [setup, setSetup] = useState(job.setups[0] ?? '');
+  const [pressed, setPressed] = useState('');
   const [changed, setChanged] = useState<string[]>([]);
   const [refused, setRefused] = useState('');
   const first = sets.length === 0;
@@ -156,7 +185,8 @@ export function SetsPanel({ prove }: { prove: Prove }) {
   async function add() {
     const own = name.trim() === '' ? proposed : name.trim();
     if (own === '') return;
-    const value = { name: own, setup, ...(changed.length === 0 ? {} : { changed }) };
+    const with_ = view.controls[setup]?.includes(pressed) ? { pressed } : {};
+    const value = { name: own, setup, ...with_, ...(changed.length === 0 ? {} : { changed }) };
     setRefused('');
     try {
       await onEdits(`stops: ${own}`, [
@@ -215,6 +245,7 @@ export function SetsPanel({ prove }: { prove: Prove }) {
           options={job.setups.map((s) => ({ id: s, label: s }))}
           onChange={setSetup}
         />
+        <Pressed controls={view.controls[setup]} value={pressed} onChange={setPressed} />
         {!first && <Changed of="it" value={changed} onChange={setChanged} />}
         <PressButton type="submit">Add the set</PressButton>
       </form>

@@ -16,7 +16,7 @@ const Laying = () => (
     <p>Laying out the sheet.</p>
   </Plain>
 );
-const Empty = later(async () => (await import('./Empty')).Empty, <Laying />);
+const Empty = later(async () => (await import('./Empty')).Empty, Laying);
 
 export function SizePage({ job, view, stages }: StageProps<'size'>) {
   // Another unit is another sheet: every figure on it is written anew. What is looked at stays.
