@@ -153,6 +153,31 @@ class OnALaptop(UiCase):
         self.axe()
         self.no_errors()
 
+    def test_a_motorcycle_s_sets_are_stopped_with_hand_foot_or_both(self) -> None:
+        page = self.page
+        self.assertEqual(page.request.post(f"{self.url}/api/jobs/examples/motorcycle").status, 201)
+        page.goto(f"{self.url}/jobs/2/prove")
+        for name, with_ in (("hand", "hand"), ("both", "all together")):
+            page.get_by_role("textbox", name="a set more").fill(name)
+            page.get_by_role("button", name=re.compile("stopped with$")).press("Enter")
+            page.get_by_role("option", name=with_, exact=True).click()
+            page.get_by_role("button", name="Add the set").click()
+            expect(page.get_by_role("button", name=f"Change the set {name}")).to_be_visible()
+        sets = page.get_by_role("list", name="Sets of stops").get_by_role("listitem")
+        expect(sets).to_have_text([re.compile("^hand, driven as found; stopped with hand"), re.compile("^both, driven as found")])
+        page.get_by_role("button", name="Change the set both").click()
+        page.get_by_role("listitem").get_by_role("button", name=re.compile("stopped with$")).press("Enter")
+        page.get_by_role("option", name="foot", exact=True).click()
+        expect(sets.nth(1)).to_contain_text("stopped with foot")
+        page.get_by_role("listitem").get_by_role("button", name=re.compile("stopped with$")).press("Enter")
+        page.get_by_role("option", name="all together", exact=True).click()
+        expect(sets.nth(1)).not_to_contain_text("; stopped with")
+        page.get_by_role("button", name="Undo").first.click()
+        expect(sets.nth(1)).to_contain_text("stopped with foot")
+        self.fits()
+        self.axe()
+        self.no_errors()
+
     def test_a_set_is_changed_made_a_row_and_its_fade_is_told(self) -> None:
         page = self.page
         page.goto(f"{self.url}/jobs/1/prove")

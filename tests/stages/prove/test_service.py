@@ -7,10 +7,12 @@ import unittest
 from typing import Any
 
 from kobrix.core.prove.compare import doubt_of_difference
+from kobrix.demo import SETUPS
 from kobrix.evaluate.ask.subject import Subject
 from kobrix.fileformat import files
 from kobrix.fileformat.asked import Asked
 from kobrix.fileformat.job import Job
+from kobrix.fileformat.models import Setup
 from kobrix.stages.common import StoredJob
 from kobrix.stages.prove.predicted import predicted
 from kobrix.stages.prove.service import prove_of, standing
@@ -180,6 +182,51 @@ class Foreseen(unittest.TestCase):
         )
         self.assertEqual((none["low_m"], none["mid_m"], none["high_m"]), (limit["low_m"], limit["mid_m"], limit["high_m"]))
         self.assertGreater(read["mid_m"], limit["mid_m"])
+
+
+class OneControl(unittest.TestCase):
+    """A motorcycle's stops with the hand, the foot, and both."""
+
+    def job(self, **more: Any) -> Job:
+        setup = files.read_file(files.parse_json(SETUPS[1].read_bytes()))
+        assert isinstance(setup, Setup)
+        document = files.as_job(setup).model_dump(exclude_unset=True)
+        named = [{"name": "hand", "setup": "as found", "pressed": "hand"}, {"name": "foot", "setup": "as found", "pressed": "foot"},
+                 {"name": "both", "setup": "as found"}]  # fmt: skip
+        return files.check(Job, {**document, "proving": {"nominal_kmh": 60, "sets": named} | more})
+
+    def test_each_is_foreseen_by_its_own_control(self) -> None:
+        job = self.job()
+        view = prove_of(stored(job, []))
+        conforms(ProveView, view)
+        self.assertEqual([s["pressed"] for s in view["sets"]], ["hand", "foot", ""])
+        self.assertEqual(view["controls"], {name: ["hand", "foot"] for name in job.names})
+        seen = {s["name"]: s["predicted"] for s in view["sets"]}
+        setup_ = job.setup("as found").model_dump(exclude_none=True)
+        for name, path in (("hand", "hand_alone"), ("foot", "foot_alone"), ("both", "together")):
+            predicted_ = seen[name]
+            assert predicted_ is not None
+            own = Subject(Asked({"setup": setup_, "path": path}))
+            decel = min(own.decel_at(own.path.healthy, predicted_["push_n"]), own.one(own.path.healthy.event.decel))
+            v = 60 / 3.6
+            self.assertAlmostEqual(predicted_["mid_m"] / (v**2 / (2 * decel * 9.80665) + v * 0.15), 1.0, delta=0.05, msg=name)
+        # what is asked of a hand and of a foot (UN R78, from memory), where no push was read
+        self.assertEqual([p["push_n"] for n in ("hand", "foot") if (p := seen[n]) is not None], [200.0, 350.0])
+        stated = prove_of(stored(self.job(force_limit_n="150 N"), []))
+        self.assertEqual({s["predicted"]["push_n"] for s in stated["sets"] if s["predicted"]}, {150.0})
+
+    def test_what_a_set_teaches_is_of_its_control(self) -> None:
+        job = self.job()
+        bodies = [{"set": "hand", "speed_kmh": 60, "distance_m": 24.0 + n, "push_n": 120, "locked": "none"} for n in range(5)]
+        (taught,) = prove_of(stored(job, bodies))["calibrations"]
+        self.assertEqual((taught["of"], taught["setup"]), ("hand", "as found"))
+        with_both = self.job(sets=[{"name": "both", "setup": "as found"}])
+        (other,) = prove_of(stored(with_both, [{**b, "set": "both"} for b in bodies]))["calibrations"]
+        self.assertNotAlmostEqual(taught["rms_before_g"] or 0.0, other["rms_before_g"] or 0.0, places=3)
+
+    def test_a_control_that_the_setup_does_not_have_foresees_nothing(self) -> None:
+        self.assertIsNone(predicted(self.job(), "as found", 100.0, 500.0, 60.0, "knee"))
+        self.assertEqual(prove_of(stored(demo_job()))["controls"], {})
 
 
 class Taught(unittest.TestCase):
