@@ -43,6 +43,7 @@ class Documents(unittest.TestCase):
             "docs/nomenclature.md",
             "docs/file-format.md",
             "docs/questions.md",
+            "docs/measured.md",
         ):
             folder = (ROOT / name).parent
             for target in re.findall(r"\]\(([^)#]+)\)", text(name)):
