@@ -22,10 +22,18 @@ export function Finder({ targets, typed, onType, onClose }: FinderProps) {
   const items = useMemo(() => [...targets], [targets]);
   const ref = useOver(onClose);
   const words = (text: string, said: string) => said.split(/\s+/).every((w) => contains(text, w));
+  // What was typed before the finder was there has none of its answers looked at yet: Enter takes the first.
+  const first = () => {
+    if (ref.current?.querySelector('[role=option][data-focused]')) return;
+    const found = items.find((t) => words(`${t.label} ${t.note}`, typed));
+    if (typed.trim() === '' || found === undefined) return;
+    onClose();
+    found.go();
+  };
   return (
     <Overlay ref={ref} role="search" aria-label="Find">
       <Autocomplete filter={words} inputValue={typed} onInputChange={onType}>
-        <SearchField>
+        <SearchField onSubmit={first}>
           <Label>{FIND}</Label>
           <Input placeholder="bore" />
         </SearchField>
