@@ -122,10 +122,17 @@ class Away(Gone):
         page.get_by_role("textbox", name="what").fill("a pit")
         page.get_by_role("button", name="Keep the note").click()
         expect(page.get_by_role("textbox", name="what")).to_have_value("")
+        for more in ("a swollen hose", "a kinked pipe"):  # each is kept, none in another's place
+            page.get_by_role("textbox", name="what").fill(more)
+            page.get_by_role("button", name="Keep the note").click()
+            expect(page.get_by_role("textbox", name="what")).to_have_value("")
+        expect(page.get_by_role("status", name="Not stored yet")).to_contain_text("3 changes wait")
         self.back(page)
         expect(page.get_by_role("img", name="Pedal: pit.png")).to_have_attribute("src", re.compile("^/api/jobs/1/photos/"))
-        (note,) = page.request.get(f"{self.url}/api/jobs/1").json()["document"]["condition"]
+        expect(page.get_by_role("status", name="Not stored yet")).to_have_count(0)
+        note, *others = page.request.get(f"{self.url}/api/jobs/1").json()["document"]["condition"]
         self.assertEqual((note["text"], len(note["photos"][0]["sha256"])), ("a pit", 64))
+        self.assertEqual([other["text"] for other in others], ["a swollen hose", "a kinked pipe"])
         self.no_errors("Failed to load resource")
 
 

@@ -57,9 +57,10 @@ function listen(changed: () => void) {
 export const useWaiting = (): readonly Waiting[] => useSyncExternalStore(listen, read);
 
 const placesOf = (step: Step) => JSON.stringify([step.under, step.plan, step.edits?.map((e) => e.path)]);
-/** Keep a step until it can be stored; said again at the same places, the newer one is kept. */
+/** Keep a step until it can be stored; set again at the same places, the newer one is kept. What is put into a list is another each time. */
 export function wait(job: number, base: number, step: Step): void {
-  const others = read().filter((w) => w.job !== job || step.plan || placesOf(w.step) !== placesOf(step));
+  const sets = !step.plan && (step.edits ?? []).every(({ op = 'set' }) => op === 'set');
+  const others = read().filter((w) => w.job !== job || !sets || placesOf(w.step) !== placesOf(step));
   write([...others, { id: `${Date.now()}-${others.length}`, job, base, step, refused: null }]);
 }
 /** Keep a record until it can be stored: it has its key, and cannot be stored twice. */
@@ -76,6 +77,9 @@ export function takeBack(job: number): boolean {
   if (last) dropWaiting(last.id);
   return last !== undefined;
 }
+/** Whether a step that waits sets a place of a job. */
+export const waitsAt = (job: number, path: string) =>
+  read().some((w) => w.job === job && w.refused === null && w.step.edits?.some((e) => e.path === path));
 export const waitsFor = (job: number) =>
   read().some((w) => w.job === job && w.refused === null && w.record === undefined);
 

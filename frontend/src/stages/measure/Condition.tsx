@@ -5,6 +5,7 @@ import styled from 'styled-components';
 import { Refused } from '../../api/client';
 import { photoUrl, smallPhotoUrl, useAddPhoto } from '../../api/pictures';
 import type { Job, Note } from '../../api/types';
+import { waitsAt } from '../../api/waiting';
 import { Choose } from '../../ui/Choose';
 import { Mark } from '../../ui/Mark';
 import { Plain } from '../../page/EntryField';
@@ -180,8 +181,8 @@ export function Condition({ measure }: { measure: Measure }) {
 }
 
 /** A note behind the others; the first one makes the list. */
-const put = ({ document }: Job, note: Note) =>
-  document['condition'] === undefined
+const put = ({ id, document }: Job, note: Note) =>
+  document['condition'] === undefined && !waitsAt(id, '/condition')
     ? { path: '/condition', value: [note] }
     : { op: 'insert' as const, path: '/condition/-', value: note };
 
