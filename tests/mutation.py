@@ -1,8 +1,8 @@
 """Faults planted in the code one at a time, each followed by the tests that should notice: what no test notices is listed.
 
 A fault changes one operator, comparison, number or constant of a module of the core, evaluate, the stages or the store. They are drawn
-evenly over the modules, the same for the same seed. For each the tests are run in a copy of the tree until one fails, those named for
-its module first, so that a fault that is noticed early costs little.
+evenly over the modules, the same for the same seed. For each the tests that execute its line, as the coverage library tells, are run in a
+copy of the tree until one fails; a fault on a line that none executes counts as not noticed.
 """
 
 import ast
@@ -18,7 +18,10 @@ import time
 from collections.abc import Iterator
 from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass
+from functools import partial
 from pathlib import Path
+
+import coverage
 
 from tests.browser import ROOT
 
@@ -37,10 +40,11 @@ _COUNTED: dict[type[ast.operator], type[ast.operator]] = {
 
 @dataclass(frozen=True)
 class Fault:
-    """A planted fault: the `file`, the `line`, `what` became what, and the whole text with it."""
+    """A planted fault: the `file`, the `line` to `end`, `what` became what, and the whole text with it."""
 
     file: Path
     line: int
+    end: int
     what: str
     text: str
 
@@ -84,7 +88,7 @@ def _planted(file: Path) -> Iterator[Fault]:
                 first, last = starts[node.lineno - 1] + node.col_offset, starts[node.end_lineno - 1] + node.end_col_offset
                 raw = source.encode()
                 text = (raw[:first] + f"({ast.unparse(changed[0])})".encode() + raw[last:]).decode()
-                yield Fault(file, node.lineno, changed[1], text)
+                yield Fault(file, node.lineno, node.end_lineno, changed[1], text)
 
 
 def drawn(count: int, seed: int) -> list[Fault]:
@@ -107,33 +111,64 @@ def drawn(count: int, seed: int) -> list[Fault]:
     return found
 
 
-def _tests_of(fault: Fault) -> list[str]:
-    """The tests to ask, the nearest first: those of the module's own folder, then those of the rooms that stand on it."""
-    room = fault.file.relative_to(KOBRIX).parent.as_posix()
-    near = ROOT / "tests" / room
-    folders = [
-        near,
-        *(ROOT / "tests" / f for f in ("ask", "evaluate", "published", "core", "stages", "fileformat", "store", "api")),
-    ]
-    files = dict.fromkeys(f for folder in folders for f in sorted(folder.rglob("test_*.py")))
-    own = [f for f in files if f.stem == f"test_{fault.file.stem}"]
-    return [f.relative_to(ROOT).as_posix() for f in dict.fromkeys([*own, *files])]
+@dataclass(frozen=True)
+class Asked:
+    """A test file, how long it takes [s] and the lines of each module that it executes."""
+
+    test: str
+    seconds: float
+    lines: dict[Path, frozenset[int]]
 
 
-def noticed(fault: Fault) -> str | None:
-    """The first test that fails with the fault in place; None when none does."""
+def _copied(folder: Path) -> dict[str, str]:
+    """A copy of what the tests read in a folder, and the environment in which they find it there."""
+    for name in ("backend", "tests", "docs"):
+        shutil.copytree(ROOT / name, folder / name, ignore=shutil.ignore_patterns("__pycache__", "screenshots"))
+    for name in ("README.md", "CHANGELOG.md", "ARCHITECTURE.md", "CONTRIBUTING.md", "pyproject.toml", "run"):
+        shutil.copy(ROOT / name, folder / name)
+    return {**os.environ, "PYTHONPATH": str(folder / "backend"), "PYTHONDONTWRITEBYTECODE": "1"}
+
+
+def _executed(test: str) -> Asked:
+    """What a test file executes, asked by running it alone under the coverage library."""
     with tempfile.TemporaryDirectory() as folder:
-        copied = Path(folder)
-        for name in ("backend", "tests", "docs"):
-            shutil.copytree(ROOT / name, copied / name, ignore=shutil.ignore_patterns("__pycache__", "screenshots"))
-        for name in ("README.md", "CHANGELOG.md", "ARCHITECTURE.md", "CONTRIBUTING.md", "pyproject.toml", "run"):
-            shutil.copy(ROOT / name, copied / name)
-        (copied / fault.file.relative_to(ROOT)).write_text(fault.text, encoding="utf-8")
-        environment = {**os.environ, "PYTHONPATH": str(copied / "backend"), "PYTHONDONTWRITEBYTECODE": "1"}
-        command = [sys.executable, "-W", "error", "-m", "unittest", "-q", "-f", *_tests_of(fault)]
+        environment = _copied(Path(folder))
+        data, start = Path(folder) / "executed", time.perf_counter()
+        command = [sys.executable, "-m", "coverage", "run", f"--data-file={data}", "--rcfile=", "--source=backend/kobrix"]
+        subprocess.run([*command, "-m", "unittest", "-q", test], cwd=folder, env=environment, capture_output=True, check=True)
+        seconds, read = time.perf_counter() - start, coverage.CoverageData(str(data))
+        read.read()
+        files = {Path(f): frozenset(read.lines(f) or ()) for f in read.measured_files()}
+        return Asked(test, seconds, {f.relative_to(folder): lines for f, lines in files.items()})
+
+
+def executed() -> list[Asked]:
+    """What every test file executes beside the browser's own; a test that fails without any fault ends it."""
+    folders = ("ask", "evaluate", "published", "core", "stages", "fileformat", "store", "exports", "api", "cli")
+    tests = [f.relative_to(ROOT).as_posix() for name in folders for f in sorted((ROOT / "tests" / name).rglob("test_*.py"))]
+    with ThreadPoolExecutor(os.cpu_count()) as pool:
+        return list(pool.map(_executed, tests))
+
+
+def _tests_of(fault: Fault, asked: list[Asked]) -> list[str]:
+    """The test files that execute the line, that of the module's own name first, then the quickest."""
+    module, own = fault.file.relative_to(ROOT), f"test_{fault.file.stem}.py"
+    reach = [a for a in asked if not a.lines.get(module, frozenset()).isdisjoint(range(fault.line, fault.end + 1))]
+    return [a.test for a in sorted(reach, key=lambda a: (not a.test.endswith(f"/{own}"), a.seconds))]
+
+
+def noticed(fault: Fault, asked: list[Asked]) -> str | None:
+    """The first test that fails with the fault in place; None when none does."""
+    tests = _tests_of(fault, asked)
+    if not tests:
+        return None
+    with tempfile.TemporaryDirectory() as folder:
+        environment = _copied(Path(folder))
+        (Path(folder) / fault.file.relative_to(ROOT)).write_text(fault.text, encoding="utf-8")
+        command = [sys.executable, "-W", "error", "-m", "unittest", "-q", "-f", *tests]
         try:
             done = subprocess.run(
-                command, cwd=copied, env=environment, capture_output=True, text=True, timeout=LONGEST, check=False
+                command, cwd=folder, env=environment, capture_output=True, text=True, timeout=LONGEST, check=False
             )
         except subprocess.TimeoutExpired:
             return "a test that went on for ever"
@@ -145,10 +180,11 @@ def noticed(fault: Fault) -> str | None:
 
 def report(count: int, seed: int) -> None:
     """Plant `count` faults and print, one after the other, which test noticed it; then those that none did."""
-    start, faults = time.perf_counter(), drawn(count, seed)
+    start, faults, asked = time.perf_counter(), drawn(count, seed), executed()
+    print(f"  {len(asked)} test files, {time.perf_counter() - start:.0f} s to see which lines each executes", flush=True)
     survivors: list[Fault] = []
     with ThreadPoolExecutor(os.cpu_count()) as pool:
-        for fault, by in zip(faults, pool.map(noticed, faults), strict=True):
+        for fault, by in zip(faults, pool.map(partial(noticed, asked=asked), faults), strict=True):
             if by is None:
                 survivors.append(fault)
             print(f"  {by or 'no test'}: {fault.file.relative_to(KOBRIX)}:{fault.line}: {fault.what}", flush=True)

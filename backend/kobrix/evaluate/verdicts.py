@@ -137,11 +137,10 @@ def tried(
     judged = judge(full)
     if any(j.id == "lock_order" and j.level == "good" for j in judged):
         judged += _valve_not_needed(known.part, entered, trials, seed)
-    settle, stops = {}, {}
+    settle, stops, luck_of = {}, {}, _Luck(entries, trials, seed)
     for one in judged:
         if one.chance is not None and one.id in masks and _SETTLED[0] <= one.chance <= _SETTLED[1]:
-            settle[one.id] = _acts(masks[one.id], entries, trials, seed)
-            stops[one.id] = _of_stops(masks[one.id], entries, trials, seed)
+            settle[one.id], stops[one.id] = luck_of.settling(masks[one.id])
     return Tried(judged, settle, stops, entries, trials, seed, masks)
 
 
@@ -182,35 +181,36 @@ def _valve_not_needed(setup: Setup, entered: Entered, trials: int, seed: int) ->
     return [Judgement("valve_not_needed", "note", *text, "the whole chain, without the valve", links=("valves",), chance=chance)]
 
 
-def _measures(act: str, entry: UncertainEntry) -> bool:
-    return any(entry.path == name or entry.path.endswith(f".{name}") for name in ACTS[act][1])
+class _Luck:
+    """The draws of a study of `entries`: what each listed act measures, and how much of a verdict's doubt goes with it."""
 
+    def __init__(self, entries: list[UncertainEntry], trials: int, seed: int) -> None:
+        open_ = [e for e in entries if e.standing != "plus_minus"]
+        self.keys = list(dict.fromkeys(e.key for e in open_))
+        self.own = np.array([luck(key, max(trials, TRIALS), seed)[:trials] for key in self.keys]).reshape(len(self.keys), trials)
+        self.least = 20.0 / trials
+        self.by_stops = {e.key for e in open_ if e.name in BY_STOPS or e.path.rpartition(".")[2] in BY_STOPS}
+        self.measured: dict[str, dict[str, list[str]]] = {act: {} for act in ACTS}
+        for entry in open_:
+            for act, (_, names) in ACTS.items():
+                if any(entry.path == name or entry.path.endswith(f".{name}") for name in names):
+                    self.measured[act].setdefault(entry.key, []).append(entry.path)
 
-def _of_stops(mask: Mask, entries: list[UncertainEntry], trials: int, seed: int) -> float:
-    """The share of a verdict's doubt that pads and grip make: settled by stops alone."""
-    keys = {
-        e.key for e in entries if e.standing != "plus_minus" and (e.name in BY_STOPS or e.path.rpartition(".")[2] in BY_STOPS)
-    }
-    return min(1.0, sum(settles(luck(key, max(trials, TRIALS), seed)[:trials], mask) for key in keys))
-
-
-def _acts(mask: Mask, entries: list[UncertainEntry], trials: int, seed: int) -> list[Settle]:
-    """What would settle a verdict, by how much of its doubt goes for each minute."""
-    found: list[Settle] = []
-    for act, (minutes, _) in ACTS.items():
-        by_key: dict[str, list[str]] = {}
-        for entry in entries:
-            if entry.standing != "plus_minus" and _measures(act, entry):
-                by_key.setdefault(entry.key, []).append(entry.path)
-        own = {key: settles(luck(key, max(trials, TRIALS), seed)[:trials], mask) for key in by_key}
-        own = {key: share for key, share in own.items() if share > 20.0 / trials}
-        if not own:
-            continue
-        strongest = max(own, key=lambda key: own[key])
-        ends = thirds(luck(strongest, max(trials, TRIALS), seed)[:trials], mask)
-        low, high = sorted((float(ends[0]), float(ends[-1])))
-        found.append({
-            "act": act, "minutes": minutes, "paths": [p for key in sorted(own, key=lambda k: -own[k]) for p in by_key[key]],
-            "settles": min(1.0, sum(own.values())), "low": low, "high": high,
-        })  # fmt: skip
-    return sorted(found, key=lambda s: -s["settles"] / s["minutes"])[:_MOST_ACTS]
+    def settling(self, mask: Mask) -> tuple[list[Settle], float]:
+        """What would settle a verdict, by how much of its doubt goes for each minute; and the share of its doubt that pads and grip
+        make, settled by stops alone."""
+        gone = dict(zip(self.keys, settles(self.own, mask).tolist(), strict=True))
+        found: list[Settle] = []
+        for act, by_key in self.measured.items():
+            own = {key: gone[key] for key in by_key if gone[key] > self.least}
+            if not own:
+                continue
+            order = sorted(own, key=lambda key: -own[key])
+            ends = thirds(self.own[self.keys.index(order[0])], mask)
+            low, high = sorted((float(ends[0]), float(ends[-1])))
+            found.append({
+                "act": act, "minutes": ACTS[act][0], "paths": [p for key in order for p in by_key[key]],
+                "settles": min(1.0, sum(own.values())), "low": low, "high": high,
+            })  # fmt: skip
+        found.sort(key=lambda s: -s["settles"] / s["minutes"])
+        return found[:_MOST_ACTS], min(1.0, sum(gone[key] for key in self.by_stops))

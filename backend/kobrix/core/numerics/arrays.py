@@ -24,7 +24,7 @@ def at_step(steps: Floats, knot: NDArray[np.int64]) -> Floats:
         picked = steps[..., knot.reshape(-1)]
         return picked if picked.ndim >= knot.ndim else picked.reshape((1,) * (knot.ndim - picked.ndim) + picked.shape)
     flat, where = _flat(steps, knot)
-    return np.asarray(flat[where])
+    return flat.take(where)
 
 
 def _flat(table: Floats, knot: NDArray[np.int64]) -> tuple[Floats, NDArray[np.int64]]:
@@ -71,7 +71,7 @@ def around(table: Floats, knot: NDArray[np.int64]) -> tuple[Floats, Floats]:
     if table.ndim == 1 or knot.ndim == 1 or knot.size == knot.shape[-1]:
         return at_step(table[..., :-1], knot), at_step(table[..., 1:], knot)
     flat, where = _flat(table, knot)
-    return flat[where], flat[where + 1]
+    return flat.take(where), flat[1:].take(where)
 
 
 def at_both(start: Floats, end: Floats, knot: NDArray[np.int64]) -> tuple[Floats, Floats]:
@@ -79,7 +79,7 @@ def at_both(start: Floats, end: Floats, knot: NDArray[np.int64]) -> tuple[Floats
     if start.ndim == 1 or knot.ndim == 1 or knot.size == knot.shape[-1] or start.shape != end.shape:
         return at_step(start, knot), at_step(end, knot)
     flat, where = _flat(start, knot)
-    return flat[where], as_shape(end, (*where.shape[:-1], end.shape[-1])).reshape(-1)[where]
+    return flat.take(where), as_shape(end, (*where.shape[:-1], end.shape[-1])).reshape(-1).take(where)
 
 
 def lookup(table: Floats, index: NDArray[np.int64], fraction: Floats) -> Floats:
