@@ -119,7 +119,7 @@ def _mark(broken: NDArray[np.uint16], mask: Any, name: str) -> None:
 
 
 @dataclass(frozen=True)
-class _Behind:
+class Unpressed:
     """What lies behind the push for D combinations, healthy first, then each circuit lost."""
 
     solved: Solved
@@ -135,7 +135,7 @@ class _Behind:
         return np.broadcast_to(column, (self.combinations, self.loads))
 
 
-def solve_behind(block: Block, rows: NDArray[np.int64], load: Load, wheels: dict[Axle, int], failures: bool) -> _Behind:
+def solve_behind(block: Block, rows: NDArray[np.int64], load: Load, wheels: dict[Axle, int], failures: bool) -> Unpressed:
     """The chain behind the push for the combinations of a `block` [record] numbered `rows` [1] (D,), with `failures` [yes or no] or without.
 
     `load` [record] (L, 1, 1); `wheels` {axle: [1]}. Source: the chain.
@@ -145,6 +145,13 @@ def solve_behind(block: Block, rows: NDArray[np.int64], load: Load, wheels: dict
     system = replace(block.system, stations=tuple(parts[: len(block.options)]))
     if block.twin:
         system = replace(system, cylinder=parts[-1])
+    return solve_without_foot(system, load, wheels, rows.size, failures)
+
+
+def solve_without_foot(system: System, load: Load, wheels: dict[Axle, int], combinations: int, failures: bool) -> Unpressed:
+    """The chain of a `system` [record] behind its cylinder [record], its numbers columns (D, 1, 1, 1) of `combinations` [1], with
+    `failures` [yes or no] or without. `load` [record] (L, 1, 1) or (D, L, 1, 1); `wheels` {axle: [1]}. Source: the chain.
+    """
     unit = sweep.without_foot(system)
     names = [c.name for c in unit.cylinder.chambers]
     lost = tuple(names) if failures and len(names) > 1 else ()
@@ -153,15 +160,14 @@ def solve_behind(block: Block, rows: NDArray[np.int64], load: Load, wheels: dict
         alive: dict[str, Number] = {n: np.array([1.0, *(0.0 if n == gone else 1.0 for gone in lost)])[:, None] for n in names}
         condition = Condition(alive=alive)
     solved = solve_path(system.name, [(unit, 1.0)], load, wheels, [condition], whole=True)
-    loads = int(np.broadcast_shapes(np.shape(load.mass), (1, 1, 1))[0])
-    return _Behind(solved, lost, rows.size, loads)
+    return Unpressed(solved, lost, combinations, solved.road.decel.shape[-3])
 
 
-def least_place(road: Road, event: Event, need: float) -> tuple[Place, Mask]:
-    """First place (..., 1) on a `road` [record] with its `event` [record] by which `need` [g] was reached at any push, and
+def least_place(road: Road, event: Event, need: Number) -> tuple[Place, Mask]:
+    """First place (..., 1) on a `road` [record] with its `event` [record] by which `need` [g], one or (...), was reached at any push, and
     whether it ever is: a driver backs off a sliding wheel. Source: model.
     """
-    place, reached = first_reach(road.decel, need)
+    place, reached = first_reach(road.decel, np.asarray(need)[..., None])
     fine = reached[..., 0] & (event.decel >= need)
     late = reached[..., 0] & ~fine
     if not np.any(late):
@@ -181,7 +187,7 @@ def least_place(road: Road, event: Event, need: float) -> tuple[Place, Mask]:
 
 
 @dataclass(frozen=True)
-class _Pressed:
+class Pressed:
     """A place on every line: its `pressure` [Pa] (the force on the bar of twin cylinders), the `volume` [m³] taken (there the
     stroke [m]), `own` of each chamber, (D, L); `known` (D, L) whether it is reached."""
 
@@ -191,7 +197,9 @@ class _Pressed:
     known: Mask
 
 
-def _pressed(behind: _Behind, place: Place, known: Mask, condition: int = 0) -> _Pressed:
+def pressed_at(behind: Unpressed, place: Place, known: Mask, condition: int = 0) -> Pressed:
+    """What is pressed at a `place` [record] `behind` the push [record], `known` [yes or no] whether it is reached, of the `condition` [1] of that
+    number. Raises Impossible where the lines are not known. Source: the chain."""
     travel = behind.solved.pulls[0].pedal.travel
     if travel is None:
         raise Impossible("a search", "pedal travel is not known: the lines are not measured")
@@ -201,7 +209,7 @@ def _pressed(behind: _Behind, place: Place, known: Mask, condition: int = 0) -> 
 
     own = {name: over(curve.at(place)) for name, curve in travel.chambers.items()}
     reached = over(known[..., None].astype(np.float64)) > 0.0
-    return _Pressed(over(behind.solved.push_at(place)), over(travel.piston.at(place)), own, reached)
+    return Pressed(over(behind.solved.push_at(place)), over(travel.piston.at(place)), own, reached)
 
 
 @dataclass(frozen=True)
@@ -218,18 +226,18 @@ class Foot:
         area, own = self.cylinder.chambers[0].area, self.cylinder
         return np.asarray(cylinders.force_for_pressure(pressure, area, own.efficiency, own.spring))
 
-    def run(self, lost: str | None) -> float:
+    def run(self, lost: str | None) -> Number:
         """Stroke [m] that takes no fluid: closing the ports, and the whole stroke of a `lost` chamber."""
         if self.twin:
             return 0.0
-        return sum(float(stroke_of(c)) if c.name == lost else float(c.lost) for c in self.cylinder.chambers)
+        return sum(stroke_of(c) if c.name == lost else c.lost for c in self.cylinder.chambers)
 
-    def stroke(self, pressed: _Pressed, lost: str | None) -> Floats:
+    def stroke(self, pressed: Pressed, lost: str | None) -> Floats:
         """Stroke [m] (D, L) where it is `pressed`, with a `lost` chamber."""
         area = 1.0 if self.twin else self.cylinder.chambers[0].area
         return np.asarray(self.run(lost) + pressed.volume / area)
 
-    def spent(self, pressed: _Pressed, lost: str | None, chambers: Sequence[cylinders.Chamber]) -> Mask:
+    def spent(self, pressed: Pressed, lost: str | None, chambers: Sequence[cylinders.Chamber]) -> Mask:
         """Whether a chamber that still works needs more stroke than it has (D,)."""
         some = np.zeros(pressed.pressure.shape[0], dtype=bool)
         for own, behind in zip(self.cylinder.chambers, chambers, strict=True):
@@ -251,8 +259,11 @@ def stroke_of(chamber: cylinders.Chamber) -> Number:
     return chamber.stroke
 
 
-def _behind_limits(behind: _Behind, wheels: dict[Axle, int], bounds: Bounds) -> tuple[NDArray[np.uint16], Floats, Floats]:
-    """What the road says (D,): the bits, the share of the grip used at the first lock, and that lock."""
+def behind_limits(
+    behind: Unpressed, wheels: dict[Axle, int], bounds: Bounds, least_lock: Number
+) -> tuple[NDArray[np.uint16], Floats, Floats]:
+    """What the road says of what lies `behind` the push [record] (D,): the bits [1] of the `bounds` [record] that break, the first
+    lock not before `least_lock` [g], one or (D, 1); the share of the grip used at the first lock [1], and that lock [g]. `wheels` {axle: [1]}. Source: each limit as its judgement has it."""
     healthy = behind.solved.healthy()
     road, event = healthy.road, healthy.event
     broken = np.zeros(behind.combinations, dtype=np.uint16)
@@ -272,7 +283,7 @@ def _behind_limits(behind: _Behind, wheels: dict[Axle, int], bounds: Bounds) -> 
         rear = rear | over(event.lift)
     mark("rear_first", rear.any(axis=1))
     lock = behind.over(event.decel[..., None])
-    mark("early_lock", (lock < bounds.first_lock * (1.0 - 1e-12)).any(axis=1))
+    mark("early_lock", (lock < least_lock * (1.0 - 1e-12)).any(axis=1))
     if both:
         some, _, _ = rear_first_grips(road, wheels)
         mark("slippery", (over(some) & ~rear).any(axis=1) & ~rear.any(axis=1))
@@ -298,16 +309,16 @@ def evaluate(block: Block, rows: NDArray[np.int64], load: Load, wheels: dict[Axl
     if any(isinstance(d, DecelSensing) for own in block.options for s in own for d in s.devices):
         raise Impossible("a search", "a deceleration sensing valve follows the whole vehicle and is evaluated one by one")
     behind = solve_behind(block, rows, load, wheels, bounds.left is not None)
-    fixed, use, lock = _behind_limits(behind, wheels, bounds)
+    fixed, use, lock = behind_limits(behind, wheels, bounds, bounds.first_lock)
     road = behind.solved.healthy().road
     place, known = first_reach(road.decel, bounds.decel)
-    stop = _pressed(behind, place, known[..., 0])
+    stop = pressed_at(behind, place, known[..., 0])
     _mark(fixed, ~stop.known.all(axis=1), "no_stop")
-    asked: list[tuple[str | None, _Pressed]] = []  # what each failure needs; None: the booster
+    asked: list[tuple[str | None, Pressed]] = []  # what each failure needs; None: the booster
     if bounds.left is not None:
         every, reached = least_place(behind.solved.road, behind.solved.event, bounds.left)
-        asked = [(name, _pressed(behind, every, reached, n + 1)) for n, name in enumerate(behind.lost)]
-        asked.append((None, _pressed(behind, every, reached, 0)))
+        asked = [(name, pressed_at(behind, every, reached, n + 1)) for n, name in enumerate(behind.lost)]
+        asked.append((None, pressed_at(behind, every, reached, 0)))
     places = np.unravel_index(rows, block.behind)
     prices = np.zeros(rows.size)
     for own, fits, at in zip(block.option_prices, block.option_fits, places, strict=False):

@@ -67,7 +67,7 @@ def least_left(
         return np.asarray(values, dtype=np.float64)[at].reshape(-1, 1, 1)
 
     area = each([1.0 if block.twin else float(f.cylinder.chambers[0].area) for f in feet], c)
-    runs = np.stack([each([f.run(name) for f in feet], c) for name in behind.lost], axis=-1)[..., 0, :]  # (N, 1, C)
+    runs = np.stack([each([float(f.run(name)) for f in feet], c) for name in behind.lost], axis=-1)[..., 0, :]  # (N, 1, C)
     ratio = each(control.pivot_to_pad / block.pins, i)
     rod = np.asarray(controls.rod_force(bounds.force, ratio, control.efficiency, control.return_force))
     out = np.stack([

@@ -17,10 +17,10 @@ from kobrix.evaluate.as_found import as_found_trials
 from kobrix.evaluate.solve import Answer, wanted_stop
 from kobrix.evaluate.uncertainty import FEWER, TRIALS
 from kobrix.fileformat.job import AS_FOUND, Job
-from kobrix.fileformat.paths import JsonObject
+from kobrix.fileformat.paths import Edit, JsonObject
 from kobrix.fileformat.quantities import si
 from kobrix.stages.match.alone import alone
-from kobrix.stages.match.chances import uncertainty_of
+from kobrix.stages.match.chances import Joint, uncertainty_of
 from kobrix.stages.match.request import Search
 from kobrix.stages.match.shapes import Fallen, Found, Kept, LetIn, Mark, Miss, Scale, Squares
 from kobrix.stages.match.shortlist import Candidates, ranked, shortlist
@@ -32,7 +32,7 @@ ACROSS, UP = 84, 56  # squares of the plot
 MOST_SHOWN = 200  # setups that nothing beats, in the table and the file
 _MORE = {"effort": 0.10, "price": 0.10, "early_lock": 0.02}  # how far a limit is let out when it is asked what would let more in
 SURE = 0.90  # of plausible vehicles that hold every limit: worth buying, our estimate
-_TOLD = 10  # setups between two reports of how far their trials are
+_TOLD = 25  # setups between two reports of how far their trials are
 _LEAST, _MISSES = 3, 3  # shown where fewer are sure; near misses
 _MORE_ROOM = 0.010  # m of pedal room
 
@@ -270,16 +270,18 @@ class Run:
 
     def _joint(self, met: "Met", shown: Any, doc: Found, on_part: Callable[[Found], bool]) -> tuple[Floats, int]:
         """The chance of each shown setup to hold every limit at once, on fewer trials; and how many had theirs."""
-        setup, found = self.job.setup(self.ask.setup), as_found_trials(self.job, FEWER, self.ask.seed)
+        found = as_found_trials(self.job, FEWER, self.ask.seed)
+        joint = Joint(self.job, self.ask.setup, self.space.bounds, self.ask.seed, FEWER, found)
         sure = np.zeros(shown.size)
         for k, n in enumerate(shown):
             if k % _TOLD == 0 and not on_part({**doc, "to_look": int(shown.size), "looked": k}):
                 return sure, max(k, 1)
-            own = self.space.spreads[met.spread[n]]
-            edits = [e for c in own.chosen(int(met.foot[n]), int(met.behind[n])).values() for e in c.edits]
-            told = uncertainty_of(self.job, self.ask.setup, edited(setup, edits), self.space.bounds, self.ask.seed, FEWER, found)
-            sure[k] = told["joint_chance"] or 0.0
+            sure[k] = joint.chance(self._edits(met, int(n)))
         return sure, int(shown.size)
+
+    def _edits(self, met: "Met", n: int) -> list[Edit]:
+        chosen = self.space.spreads[met.spread[n]].chosen(int(met.foot[n]), int(met.behind[n]))
+        return [edit for choice in chosen.values() for edit in choice.edits]
 
     def _worth(self, costs: Floats, sure: Floats, stands: Mask) -> tuple[Any, Mask]:
         """Which are shown, those that nothing beats once their chance counts and the setup as it stands; and which of all are worth buying:

@@ -22,6 +22,7 @@ const LIMITS: Record<string, string> = {
   early_lock: 'early lock',
   effort: 'too hard',
   travel: 'too long',
+  stroke: 'a chamber is spent',
   slippery: 'rear first when slippery',
   sharing: 'against the sharing rule',
   lost_circuit: 'too little left',
