@@ -127,6 +127,26 @@ class Laptop(Spoken):
         expect(page.get_by_role("alert")).to_have_count(0)
         self.no_errors()
 
+    def test_where_the_server_has_others_to_store_first_the_page_is_read_afterwards(self) -> None:
+        page = self.open()
+
+        def busy(route: Route) -> None:
+            answer = route.fetch()
+            route.fulfill(response=answer, json={**answer.json(), "shown": None})
+
+        page.route("**/changes", busy)
+        before = said(page)
+        field = page.get_by_role("textbox", name="Cylinder bore")
+        for typed in ("3/4", "13/16"):  # the second is made on what the first has stored
+            field.fill(typed)
+            with page.expect_response("**/jobs/1/size*"):
+                field.press("Enter")
+            expect(field).to_have_value(f"{typed} in")
+            expect(page.get_by_role("img", name="Force line")).not_to_have_attribute("aria-label", before)
+            before = said(page)
+        expect(page.get_by_role("alert")).to_have_count(0)
+        self.no_errors()
+
     def test_nonsense_is_refused_in_words_and_nothing_is_lost(self) -> None:
         page = self.open()
         before = said(page)

@@ -7,7 +7,7 @@ from datetime import date
 from functools import lru_cache
 from itertools import count
 from pathlib import Path
-from threading import BoundedSemaphore, Lock
+from threading import Lock
 from typing import Any, Union
 
 from fastapi import APIRouter, Request
@@ -15,6 +15,7 @@ from fastapi.responses import Response
 from pydantic_core import to_json
 from typing_extensions import TypedDict
 
+from kobrix.api.at_once import AtOnce
 from kobrix.api.devices import who
 from kobrix.api.dossier import dossier_of
 from kobrix.api.edits import edits_of, named_by_their_fields, own_edits
@@ -46,14 +47,14 @@ router = APIRouter(route_class=Route, prefix="/api/jobs", tags=["jobs"], respons
 
 
 class Changed(TypedDict):
-    """A job after a change, and what the page that asked shows of it, null where none asked."""
+    """A job after a change, and what the page that asked shows of it: null where none asked, and where several store something at once,
+    so that nobody's change waits for somebody else's page; the page is then read at its own name."""
 
     job: JobOut
     shown: Union[(*(stage.view for stage in STAGES if stage.view is not None), None)]  # type: ignore[valid-type]
 
 
-# As many at once as there are cores: one after the other they are done sooner than all beside each other.
-_at_once = BoundedSemaphore(os.cpu_count() or 1)
+_at_once = AtOnce(os.cpu_count() or 1)
 _turns: defaultdict[tuple[Path, int], Lock] = defaultdict(Lock)
 
 
@@ -85,14 +86,14 @@ def _listed(stored: Stored) -> JobLine:
     return {"id": stored.id, "name": stored.name, "revision": stored.revision, "changed_at": stored.changed_at, "plans": plans}
 
 
-def _changed(path: Path, stored: Stored, show: ShowIn | None) -> Response:
+def _changed(path: Path, stored: Stored, show: ShowIn | None, waited: bool = False) -> Response:
     with open_db(path) as db:
         happened = tuple(records.all_of(db, stored.id))
         doc: Changed = {"job": _job_out(stored, records.last_id(db, stored.id)), "shown": None}
     stage = None if show is None else stage_by_path(show.page)
     if show is not None and (stage is None or stage.shown is None):
         raise NotFound("page", show.page, ", ".join(s.path for s in STAGES if s.shown is not None))
-    if show is not None and stage is not None and stage.shown is not None:
+    if show is not None and stage is not None and stage.shown is not None and not (waited or _at_once.others_wait):
         doc["shown"] = stage.shown(StoredJob(_job(to_json(stored.document)), stored.revision, happened), show.setup)
     return as_json(doc)
 
@@ -294,7 +295,7 @@ def change_job(job_id: int, change: ChangeIn, path: Database, request: Request) 
     """Make a step on a revision. A stale base gets 409 with both values and changes nothing."""
     if not change.edits and change.plan is None:
         raise BadFile(["edits: none were given; allowed are up to 100, or something done with a plan."])
-    with _turn(path, job_id), _at_once:
+    with _turn(path, job_id), _at_once as waited:
         with open_db(path) as db:
             stored = jobs.get(db, job_id)
         if stored.revision != change.base:
@@ -305,7 +306,7 @@ def change_job(job_id: int, change: ChangeIn, path: Database, request: Request) 
         with named_by_their_fields(change.edits, root):
             edits = edits_of(stored.document, change)
             stored = jobs.change(path, job_id, change.base, edits, change.label, change.gesture, _check, who(request, path))
-    return _changed(path, stored, change.show)
+    return _changed(path, stored, change.show, waited)
 
 
 @router.post("/{job_id}/try", response_model=Tried)
@@ -325,17 +326,17 @@ def try_edits(job_id: int, tried: TryIn, path: Database) -> Response:
 @router.post("/{job_id}/undo", response_model=Changed)
 def undo_job(job_id: int, step: StepIn, path: Database) -> Response:
     """Undo the last step."""
-    with _turn(path, job_id), _at_once:
+    with _turn(path, job_id), _at_once as waited:
         stored = jobs.undo(path, job_id, step.base, _check)
-    return _changed(path, stored, step.show)
+    return _changed(path, stored, step.show, waited)
 
 
 @router.post("/{job_id}/redo", response_model=Changed)
 def redo_job(job_id: int, step: StepIn, path: Database) -> Response:
     """Make the last undone step again."""
-    with _turn(path, job_id), _at_once:
+    with _turn(path, job_id), _at_once as waited:
         stored = jobs.redo(path, job_id, step.base, _check)
-    return _changed(path, stored, step.show)
+    return _changed(path, stored, step.show, waited)
 
 
 @router.post("/{job_id}/round", response_model=JobOut)

@@ -11,8 +11,8 @@ import { storeStep, takeBack, wait, waitsFor } from './waiting';
 export const useStoring = (id: number) => useIsMutating({ mutationKey: keys.step(id) }) > 0;
 
 /**
- * Make a step on the revision that is on screen; what the page shows of it comes back with it. A stale one brings the newer job
- * and the refusal with both values. One at a time; who asks is not drawn again while it is on its way (`useStoring` tells).
+ * Make a step on the revision that is on screen; what the page shows of it comes back with it, or is read where the server has others
+ * to store first. A stale one brings the newer job and the refusal with both values. One at a time; who asks is not drawn again while it is on its way (`useStoring` tells).
  */
 function useChange(id: number, page: PageName | null, setup: string | null) {
   const queries = useQueryClient();
@@ -20,8 +20,9 @@ function useChange(id: number, page: PageName | null, setup: string | null) {
     const own = keys.page(id, page, setup);
     const base = () => queries.getQueryData<Page>(own)?.job.revision ?? 0;
     const show = page === null ? null : { page, setup };
-    const store = ({ job, shown }: Changed) => {
-      queries.setQueryData(own, { job, view: shown });
+    const store = async ({ job, shown }: Changed) => {
+      if (shown === null && page !== null) await queries.invalidateQueries({ queryKey: own });
+      else queries.setQueryData(own, { job, view: shown });
       queries.removeQueries({ queryKey: keys.pages(id), type: 'inactive' });
     };
     const inTurn =
