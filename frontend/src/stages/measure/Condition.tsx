@@ -114,7 +114,7 @@ const Form = styled.form`
   }
 `;
 
-const LEVELS = [
+export const LEVELS = [
   { id: 'fine', label: 'fine', mark: 'good' },
   { id: 'watch', label: 'watch it', mark: 'caution' },
   { id: 'renew', label: 'renew it', mark: 'danger' },

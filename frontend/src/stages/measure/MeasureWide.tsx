@@ -8,6 +8,7 @@ import { SheetPage } from '../../page/SheetPage';
 import { Condition } from './Condition';
 import { EntryPanel } from './EntryPanel';
 import { UnitChoice } from '../../ui/UnitToggle';
+import { Paper } from './Paper';
 import { Rail } from './Rail';
 import { SectionView } from './SectionView';
 import { SetupChoice } from './SetupChoice';
@@ -41,17 +42,6 @@ const Body = styled.div`
     > aside {
       display: none;
     }
-  }
-`;
-/** Every section, two beside each other: on paper nothing is left behind a press. */
-const OnPaper = styled.div`
-  display: grid;
-  grid-template-columns: 1fr 1fr;
-  gap: var(--s18);
-  > section {
-    break-inside: avoid;
-    border-top: var(--r-hair) solid var(--ink);
-    padding-top: var(--s6);
   }
 `;
 const Left = styled.aside`
@@ -150,13 +140,7 @@ export function MeasureWide({ head, measure }: { head: ReactNode; measure: Measu
           <h1 className="visually-hidden">{job.name}: Measure</h1>
           {steps.notice && <Message notice={steps.notice} onClose={steps.onClose} />}
           {paper ? (
-            <OnPaper>
-              {measure.sheet.sections.map((own) => (
-                <section key={own.key} aria-label={own.title}>
-                  <SectionView section={own} measure={measure} wide />
-                </section>
-              ))}
-            </OnPaper>
+            <Paper measure={measure} />
           ) : section ? (
             <SectionView key={section.key} section={section} measure={measure} wide />
           ) : (
