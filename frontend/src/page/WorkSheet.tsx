@@ -44,6 +44,28 @@ const Page = styled.div`
       min-width: var(--target);
     }
   }
+  @media print {
+    main form {
+      display: none; /* what is only filled in to add something */
+    }
+    .main,
+    .side {
+      display: block !important; /* a grid within a grid is laid over itself where a page ends */
+    }
+    h2,
+    h3 {
+      break-after: avoid;
+    }
+    svg,
+    tr,
+    li,
+    p {
+      break-inside: avoid;
+    }
+    footer {
+      break-before: avoid;
+    }
+  }
   footer {
     color: var(--ink-2);
     font-size: var(--t-note);

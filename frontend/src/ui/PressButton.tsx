@@ -31,6 +31,18 @@ export const PressButton = styled(Button)`
     text-underline-offset: var(--s3);
     font-weight: var(--w-firm);
   }
+  /* On paper only what tells something stays. */
+  @media print {
+    &:not([data-told]) {
+      display: none;
+    }
+    && {
+      border: 0;
+      padding: 0;
+      min-height: 0;
+      text-decoration: none;
+    }
+  }
   @media (pointer: coarse) {
     &,
     &[data-plain] {

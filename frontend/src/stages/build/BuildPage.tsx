@@ -118,7 +118,11 @@ function OrderSection({ build, order }: { build: Build; order: OrderView }) {
       </p>
       <div className="also noprint">
         {!planned && (
-          <PressButton data-first="" onPress={() => void build.onEdits('the groups one after the other', order.edits)}>
+          <PressButton
+            data-told=""
+            data-first=""
+            onPress={() => void build.onEdits('the groups one after the other', order.edits)}
+          >
             Steps in this order: {order.best.join(', ')}
           </PressButton>
         )}

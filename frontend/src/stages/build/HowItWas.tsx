@@ -160,7 +160,7 @@ export function Bags({ build }: { build: Build }) {
         {noted.map(({ step, seen }) => (
           <li key={seen.key}>
             <Mark state="ready" size={14} /> {capital(bagged(seen))}: {seen.words}{' '}
-            <PressButton data-plain="" className="noprint" onPress={() => build.onLook(step.key)}>
+            <PressButton data-told="" data-plain="" className="noprint" onPress={() => build.onLook(step.key)}>
               {step.short}, {step.where}
             </PressButton>
           </li>

@@ -82,7 +82,11 @@ export function JointPanel({ fit }: { fit: Fit }) {
             .filter((m) => m.edits.length > 0)
             .map((mend) => (
               <li key={mend.kind}>
-                <PressButton data-first="" onPress={() => fit.onEdits(`${label}: ${mend.words}`, mend.edits)}>
+                <PressButton
+                  data-told=""
+                  data-first=""
+                  onPress={() => fit.onEdits(`${label}: ${mend.words}`, mend.edits)}
+                >
                   {mend.words}
                 </PressButton>
               </li>

@@ -159,6 +159,7 @@ export function Section({ section, fit }: { section: SectionView; fit: Fit }) {
           {section.mends.map((mend) => (
             <div key={mend.words}>
               <PressButton
+                data-told=""
                 data-first=""
                 onPress={() => fit.onEdits(`${section.title} section: ${mend.words}`, mend.edits)}
               >

@@ -175,6 +175,7 @@ export function StopsTable({ prove, asking, onAsk }: StopsTableProps) {
                 >
                   <td>
                     <PressButton
+                      data-told=""
                       data-plain=""
                       aria-label={`${stop.number}: how the figures of this stop came about`}
                       aria-expanded={open === stop.key}
