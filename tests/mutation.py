@@ -144,7 +144,7 @@ def _executed(test: str) -> Asked:
 
 def executed() -> list[Asked]:
     """What every test file executes beside the browser's own; a test that fails without any fault ends it."""
-    folders = ("ask", "evaluate", "published", "core", "stages", "fileformat", "store", "exports", "api")
+    folders = ("ask", "evaluate", "published", "core", "stages", "fileformat", "store", "exports", "api", "pins")
     tests = [f.relative_to(ROOT).as_posix() for name in folders for f in sorted((ROOT / "tests" / name).rglob("test_*.py"))]
     with ThreadPoolExecutor(os.cpu_count()) as pool:
         return list(pool.map(_executed, tests))
