@@ -1,6 +1,7 @@
 """What the server answers about every pinned vehicle, in figures and words: `python -m tests.pins.answers` takes it over as it is now,
 with a folder named the whole answers are written there, to be held against those of another day."""
 
+import dataclasses
 import hashlib
 import json
 import math
@@ -15,10 +16,16 @@ from unittest import mock
 
 from fastapi.testclient import TestClient
 from kobrix.api.app import create_app
+from kobrix.api.dossier import dossier_of
 from kobrix.api.tables import tables_of
 from kobrix.cli.serve import fill
+from kobrix.core.errors import KobrixError
+from kobrix.evaluate.questions import evaluate as result_of
+from kobrix.fileformat.questions import Questions
 from kobrix.stages.common import stored_job
 from kobrix.stages.fit import service as fitting
+from kobrix.stages.match.request import Search
+from kobrix.stages.match.service import search
 from kobrix.store.connection import prepare
 
 from tests.pins.vehicles import vehicles
@@ -27,6 +34,16 @@ PINS = Path(__file__).with_name("pins.json")
 _TIMES = re.compile(r"(_at|seconds|revision|recorded)$")  # when something was done is no figure of the vehicle
 _PAGES = ("fit", "build", "bleed", "bed", "measure", "mends", "often-asked", "sensitivity", "match/choices")
 _WHOLE = ("size", "verdicts", "card", "prove", "compare", "routes", "stages")
+
+SEARCHES: tuple[dict[str, Any], ...] = (
+    {"pins": {"least_mm": "40 mm", "most_mm": "60 mm", "step_mm": "5 mm"}, "bores": {"sizes_mm": ["3/4 in", "13/16 in", "7/8 in"]}},
+    {"bores": {"sizes_mm": ["5/8 in", "3/4 in"], "price": 60.0}, "wanted": {"effort_n": "300 N"}, "limits": {"effort_n": 480, "sharing": False}},
+    {"bores": {"sizes_mm": ["1 1/4 in"]}, "limits": {"effort_n": 120, "travel_share": 0.2}},
+)  # fmt: skip
+QUESTIONS = Questions.model_validate({
+    "pedal_forces_n": [80, 260, 600], "wanted_decels_g": [0.3, 0.55], "trials": {"n": 60, "seed": 2},
+    "failures": [{"name": "all hot", "friction": "hot"}], "inverse": {"bore_for_effort": {"decel_g": 0.4, "effort_n": 220}, "knee_for_lock_order": {"margin": 0.05}},
+})  # fmt: skip
 
 
 class _Day(date):
@@ -75,7 +92,17 @@ def answers(name: str, document: Any) -> Iterator[tuple[str, Any]]:
                 yield f"yard, {setup}", client.post(f"{at}/yard", json={"setup": setup}).json()
             for axle in ("front", "rear"):
                 yield f"donors, {axle}", client.get(f"{at}/donors", params={"axle": axle}).json()
-            yield "tables", [vars(t) for t in tables_of(stored_job(database, own), _Day.today())]
+            stored = stored_job(database, own)
+            last = stored.job.names[min(1, len(stored.job.names) - 1)]
+            yield "dossier", dataclasses.asdict(dossier_of(stored, last, _Day.today()))
+            for ask in SEARCHES:
+                try:
+                    yield f"search {ask}", search(stored.job, Search.model_validate({"setup": last, **ask}))
+                except KobrixError as refused:
+                    yield f"search {ask}", str(refused)
+            for setup in stored.job.names:
+                yield f"file, {setup}", result_of(stored.job.setup(setup), QUESTIONS)
+            yield "tables", [vars(t) for t in tables_of(stored, _Day.today())]
 
 
 def pinned(document: Any) -> str:

@@ -20,8 +20,27 @@ def setup_of(document: dict[str, Any], own: dict[str, Any]) -> dict[str, Any]:
     return {"format": "kobrix-setup", "version": 1, "name": own["name"], "vehicle": copy.deepcopy(vehicle), "systems": systems}
 
 
+def with_a_plan(setup: dict[str, Any]) -> dict[str, Any]:
+    """A job of the setup as found, and of a plan with other tyres in front, pads, a longer arm and harder hoses."""
+    other = copy.deepcopy(setup["systems"])
+    for system in other:
+        system["control"]["pivot_to_pad_mm"] = "13 in" if system["control"]["kind"] == "car_pedal" else "150 mm"
+        for station in system["stations"]:
+            if station["axle"] == "front":
+                station["tyre"] = "195/65R15"
+            if "friction" in station["brake"]:
+                station["brake"]["friction"]["cold"] = 0.42
+            for hose in station.get("lines", {}).get("hoses", []):
+                hose["kind"] = "braided"
+    return {
+        "format": "kobrix-job", "version": 1, "name": setup["name"], "vehicle": setup["vehicle"],
+        "as_found": {"name": "as found", "systems": setup["systems"]}, "plans": [{"name": "plan A", "systems": other}],
+    }  # fmt: skip
+
+
 def vehicles() -> dict[str, Any]:
     """Files of every vehicle by a short name."""
+    own: dict[str, Any] = {}
     found = shipped()
     demo, plane = found["merrow-skiff"], found["light-aircraft"]
 
@@ -40,12 +59,12 @@ def vehicles() -> dict[str, Any]:
                 "mass_kg": 1500, "braked_share": 0.6, "nose_kg": 90, "hitch_behind_axle_mm": 1100, "hitch_height_mm": 480}},
         ],
     )  # fmt: skip
-    found["truck with trailer"] = setup
+    own["truck with trailer"] = setup
 
     setup = setup_of(demo, demo["as_found"])
     setup["systems"][0]["booster"] = {"kind": "vacuum", "diaphragms_mm": ["8 in"], "vacuum_kpa": 0.0, "gain": 4.0}
     setup["systems"][0]["stations"][1]["brake"]["shoes"] = "duo_servo"
-    found["dead booster, duo-servo drums"] = setup
+    own["dead booster, duo-servo drums"] = setup
 
     setup, front, rear = plan()
     setup["systems"][0]["cylinder"].update(circuits="diagonal", height_above_brakes_mm=-250)
@@ -57,7 +76,7 @@ def vehicles() -> dict[str, Any]:
         {"kind": "load_sensing", "knee_kpa": 2400, "coefficient_kpa_per_n": 0.4, "reference_rear_load_n": 5800, "slope": 0.35}
     ]
     front["devices"] = [{"kind": "switch", "pressure_kpa": 900}]
-    found["diagonal, load sensing"] = setup
+    own["diagonal, load sensing"] = setup
 
     setup, front, rear = plan()
     rear["devices"] = [{"kind": "deceleration_sensing", "decel_g": 0.4, "slope": 0.3}]
@@ -65,7 +84,7 @@ def vehicles() -> dict[str, Any]:
     setup["systems"][0]["control"]["linkage"] = {"rest_angle_deg": -90, "sense": 1, "bore_point_mm": [0, -44], "bore_direction_deg": 0,
                                                  "rod_mm": 120}  # fmt: skip
     setup["systems"][0]["control"].update(rod_retained=False, mount_stiffness_n_per_mm=4000)
-    found["linkage, deceleration sensing"] = setup
+    own["linkage, deceleration sensing"] = setup
 
     setup, front, rear = plan()
     rear["brake"], rear["devices"] = (
@@ -74,7 +93,7 @@ def vehicles() -> dict[str, Any]:
     )
     rear["lines"]["hoses"] = [{"kind": "rubber", "length_mm": 900, "count": 2, "age_years": 14}]
     front["brake"].update(rotor_thickness_mm=9.0, rotor_least_thickness_mm=10.0)
-    found["four same calipers"] = setup
+    own["four same calipers"] = setup
 
     setup = copy.deepcopy(plane)
     setup["vehicle"].update(wheelbase_mm=4600, wheels={"front": 2, "rear": 1})
@@ -82,5 +101,5 @@ def vehicles() -> dict[str, Any]:
     for system in setup["systems"]:
         for station in system["stations"]:
             station["axle"] = "front"
-    found["tail wheel"] = setup
-    return found
+    own["tail wheel"] = setup
+    return {**found, **{name: with_a_plan(made) for name, made in own.items()}}
