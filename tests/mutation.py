@@ -28,6 +28,8 @@ from tests.browser import ROOT
 KOBRIX = ROOT / "backend" / "kobrix"
 ROOMS = ("core", "evaluate", "stages", "fileformat", "store")
 TOLERANCE = 1e-6  # smaller numbers say when two figures are one; half as much again of such a one is no fault
+BUDGET = 150.0  # s of tests for each fault, as they take under the coverage library
+PINS = "tests/pins/test_pins.py"
 LONGEST = 1800.0  # s; a fault that makes a test go on for ever is noticed
 _FAILED = re.compile(r"^(?:FAIL|ERROR): \S+ \((.+?)\)", re.MULTILINE)
 _COMPARED: dict[type[ast.cmpop], type[ast.cmpop]] = {
@@ -151,10 +153,19 @@ def executed() -> list[Asked]:
 
 
 def _tests_of(fault: Fault, asked: list[Asked]) -> list[str]:
-    """The test files that execute the line, that of the module's own name first, then the quickest."""
+    """The test files that execute the line: that of the module's own name first, then the quickest, as many as take BUDGET, and last
+    the pins of all answers. What none of these notices counts as not noticed."""
     module, own = fault.file.relative_to(ROOT), f"test_{fault.file.stem}.py"
     reach = [a for a in asked if not a.lines.get(module, frozenset()).isdisjoint(range(fault.line, fault.end + 1))]
-    return [a.test for a in sorted(reach, key=lambda a: (not a.test.endswith(f"/{own}"), a.seconds))]
+    pins = [a.test for a in reach if a.test == PINS]
+    found, spent = list[str](), 0.0
+    for one in sorted(reach, key=lambda a: (not a.test.endswith(f"/{own}"), a.seconds)):
+        spent += one.seconds
+        if spent > BUDGET and found:
+            break
+        if one.test != PINS:
+            found.append(one.test)
+    return [*found, *pins]
 
 
 def noticed(fault: Fault, asked: list[Asked]) -> str | None:

@@ -93,7 +93,7 @@ def batch_of(
     made = made_of(setup, entries, drawn_within(entries, trials, seed))
     converted = convert(made)
     systems, load = converted.systems, converted.load
-    if not systems or load is None:
+    if load is None:
         return None
     failures = [f for f in failures_of(systems, []) if f is HEALTH or (losses and f.kind in ("circuit", "upstream", "booster"))]
     ways = control_paths_of(made, NONE)

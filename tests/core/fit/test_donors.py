@@ -90,6 +90,17 @@ class Ranks(unittest.TestCase):
             self.assertEqual(keys, sorted(keys))
             self.assertEqual(len(keys), len(parts))
 
+    def test_sums_within_a_billionth_are_the_same_and_the_price_decides(self) -> None:
+        need = float(NEEDS["hub_bore_mm"])
+        tolerance = {"hub_bore_mm": 1.0}
+        for off, first in ((4e-10, "cheap"), (4e-9, "near")):
+            parts = [
+                Donor("near", {**NEEDS, "hub_bore_mm": need + 0.5}, 40.0),
+                Donor("cheap", {**NEEDS, "hub_bore_mm": need + 0.5 + off}, 20.0),
+            ]
+            ranked = donor_rank(RULES, "rotor", NEEDS, tolerance, parts)["ranked"]
+            self.assertEqual(ranked[0]["name"], first, off)
+
     def test_the_score_counts_what_is_made(self) -> None:
         for row in donor_rank(RULES, "rotor", NEEDS, {}, self.parts(99))["ranked"]:
             kinds = [made["class"] for made in row["make"]]

@@ -41,6 +41,14 @@ class Codes(unittest.TestCase):
     def test_cross_ply_rolls_shorter(self) -> None:
         self.assertLess(from_code("185/60-15").rolling_radius, from_code("185/60R15").rolling_radius)
 
+    def test_a_width_without_aspect_is_inches_below_30_and_millimetres_from_100(self) -> None:
+        # model: width >= 100 is mm, aspect 0.82; below 30 is inches, aspect 0.92; between them an error
+        self.assertAlmostEqual(from_code("29.5-15").diameter, (15 + 2 * 29.5 * 0.92) * 0.0254, places=12)
+        self.assertAlmostEqual(from_code("100R15").diameter, 15 * 0.0254 + 2 * 0.1 * 0.82, places=12)
+        for code in ("30-15", "35-15", "99R15"):
+            with self.assertRaisesRegex(BadEntry, "neither millimetres nor inches"):
+                from_code(code)
+
     def test_nonsense_is_refused_in_words(self) -> None:
         for code in ("", "abc", "185/60", "50R15", "185/60R99", "1e300"):
             with self.assertRaisesRegex(BadEntry, "allowed is a size such as"):

@@ -42,6 +42,16 @@ class WatchTest(unittest.TestCase):
         self.assertNotIn("0-0-port", joints)
         self.assertEqual((joints["0-1-tee-in"]["title"], joints["0-1-tee-in"]["count"]), ("the rear tee", 3))
 
+    def test_a_joint_of_one_s_own_is_watched_unless_it_is_said_to_stay_closed(self) -> None:
+        document: dict[str, Any] = demo_document()
+        document["plans"][0]["fit"].setdefault("joints", {}).update({
+            "own-8": {}, "own-9": {"name": "the gauge tee", "count": 2}, "own-10": {"opened": False},
+        })  # fmt: skip
+        joints = {j["joint"]: j for j in watch_of(files.check(Job, document), "plan A", ())["joints"]}
+        self.assertEqual((joints["own-8"]["title"], joints["own-8"]["count"]), ("a joint of your own", 1))
+        self.assertEqual((joints["own-9"]["title"], joints["own-9"]["count"]), ("the gauge tee", 2))
+        self.assertNotIn("own-10", joints)
+
     def test_dry_twice_is_good_and_wet_is_danger_until_looked_at_again(self) -> None:
         job = demo_job()
         keys = [j["joint"] for j in watch_of(job, "plan A", ())["joints"]]

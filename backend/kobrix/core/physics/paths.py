@@ -298,7 +298,7 @@ def _with_crossings(
     for (n, i), (m, k) in sorted(pairs):
         ahead = torque[n][i] - torque[m][k]
         low, high = ahead[..., :-1], ahead[..., 1:]
-        crosses = (low * high < 0.0) | (last & (low != high) & (np.abs(high) < np.abs(low)) & (low * high > 0.0))
+        crosses = (low * high < 0.0) | (last & (np.abs(high) < np.abs(low)) & (low * high > 0.0))
         parts.append(np.where(crosses, low / np.where(crosses, low - high, 1.0), 0.0) + steps[:-1])
     front = np.broadcast_shapes(push.shape[:-1], *(p.shape[:-1] for p in parts))
     every = np.sort(np.concatenate([np.broadcast_to(p, (*front, p.shape[-1])) for p in parts], axis=-1), axis=-1)
