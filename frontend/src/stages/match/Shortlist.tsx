@@ -62,6 +62,15 @@ const Own = styled.div`
     min-width: 190px;
     width: 42%;
   }
+  @media print {
+    td {
+      padding-top: 1px;
+      padding-bottom: 1px;
+    }
+    td.why {
+      min-width: 300px;
+    }
+  }
   @media (max-width: 1000px) {
     td,
     th {
