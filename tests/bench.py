@@ -20,6 +20,7 @@ from kobrix.fileformat.job import Job
 from kobrix.stages.size import service
 
 from tests import bench_stages
+from tests.bench_endurance import endurance
 from tests.bench_lines import line, timed
 from tests.bench_server import beside, load, match, scrub, start, writers
 from tests.cases import demo_job
@@ -180,10 +181,11 @@ SECTIONS: dict[str, Callable[[], None]] = {
     "beside": beside,
     "start": start,
     "stages": stages,
+    "endurance": endurance,  # 300 pages that listen, 5,000 evaluations, 50 searches: some minutes
     "power": lambda: print(cut(300)),  # kill -9 in mid-edit, about a quarter of an hour
     "mutation": lambda: report(60, seed=11),  # planted faults, and what no test notices: about twenty minutes
 }
-LONG = ("power", "mutation")  # only when it is named
+LONG = ("endurance", "power", "mutation")  # only when it is named
 
 
 def main(names: list[str]) -> int:

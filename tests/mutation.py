@@ -153,13 +153,14 @@ def executed() -> list[Asked]:
 
 
 def _tests_of(fault: Fault, asked: list[Asked]) -> list[str]:
-    """The test files that execute the line: that of the module's own name first, then the quickest, as many as take BUDGET, and last
-    the pins of all answers. What none of these notices counts as not noticed."""
+    """The test files that execute the line: that of the module's own name first, those of its room, then the quickest, as many as take
+    BUDGET, and last the pins of all answers. What none of these notices counts as not noticed."""
     module, own = fault.file.relative_to(ROOT), f"test_{fault.file.stem}.py"
+    room = f"tests/{fault.file.parent.relative_to(KOBRIX).as_posix()}/"
     reach = [a for a in asked if not a.lines.get(module, frozenset()).isdisjoint(range(fault.line, fault.end + 1))]
     pins = [a.test for a in reach if a.test == PINS]
     found, spent = list[str](), 0.0
-    for one in sorted(reach, key=lambda a: (not a.test.endswith(f"/{own}"), a.seconds)):
+    for one in sorted(reach, key=lambda a: (not a.test.endswith(f"/{own}"), not a.test.startswith(room), a.seconds)):
         spent += one.seconds
         if spent > BUDGET and found:
             break

@@ -107,6 +107,8 @@ class Entries(unittest.TestCase):
         path = "as_found.systems.0.stations.1.devices"
         cases: list[tuple[list[Edit], dict[str, str]]] = [
             ([insert_at(f"{path}.0", {"kind": "residual", "holds_kpa": "2 psi"})], {"1": "a", "2": "b"}),
+            ([insert_at(f"{path}.1", {"kind": "residual", "holds_kpa": "2 psi"})], {"0": "a", "2": "b"}),
+            ([insert_at(f"{path}.2", {"kind": "residual", "holds_kpa": "2 psi"})], {"0": "a", "1": "b"}),
             ([take_away(f"{path}.0")], {"0": "b"}),
             ([{"op": "move", "path": pointer(f"{path}.0"), "to": pointer(f"{path}.1")}], {"1": "a", "0": "b"}),
         ]
