@@ -175,7 +175,7 @@ class Settling(unittest.TestCase):
         own = np.linspace(0.0, 1.0, 600, endpoint=False)
         decided = own > 2.0 / 3.0 - 1e-12
         np.testing.assert_allclose(thirds(own, decided), [0.0, 0.0, 1.0], atol=1e-12)
-        self.assertAlmostEqual(settles(own, decided), 1.0, places=9)  # (1/9 + 1/9 + 4/9)/3 over 2/9
+        self.assertAlmostEqual(float(settles(own, decided)), 1.0, places=9)  # (1/9 + 1/9 + 4/9)/3 over 2/9
         idle = np.arange(600) % 2 == 0
         self.assertLess(settles(own, idle), 1e-9)
 

@@ -2002,7 +2002,8 @@ export interface components {
         };
         /**
          * Changed
-         * @description A job after a change, and what the page that asked shows of it, null where none asked.
+         * @description A job after a change, and what the page that asked shows of it: null where none asked, and where several store something at once,
+         *     so that nobody's change waits for somebody else's page; the page is then read at its own name.
          */
         Changed: {
             job: components["schemas"]["JobOut"];
