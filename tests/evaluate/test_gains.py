@@ -39,9 +39,15 @@ def links(moment: Any, parts: Any, side: str) -> dict[str, float]:
 
 class ByHand(unittest.TestCase):
     def test_the_demo_s_plans_against_what_was_found(self) -> None:
-        job = demo_job()
+        document: Any = demo_job().model_dump(exclude_unset=True)
+        other = copy.deepcopy(document["plans"][0])
+        other["name"] = "other tyres"
+        for station, tyre in zip(other["systems"][0]["stations"], ("195/65R15", "165/60R14"), strict=True):
+            station["tyre"] = tyre
+        document["plans"].append(other)
+        job = files.check(Job, document)
         view: Any = size_view(job, 0)
-        found, plans = job.setup("as found"), ("plan A", "plan B")
+        found, plans = job.setup("as found"), ("plan A", "plan B", "other tyres")
         decel = 0.5
         for n, name in enumerate(plans, 1):
             setup = job.setup(name)
