@@ -10,7 +10,7 @@ from kobrix.core.constants import PUBLISHED, G
 from kobrix.core.numerics.arrays import Floats, Mask, Number, as_shape, behind_rows, per_line, stacked
 from kobrix.core.physics.chain import Place, first_reach, place_of
 from kobrix.core.physics.paths import Pull, Solved
-from kobrix.core.physics.road import Event, Moment, Road, moment
+from kobrix.core.physics.road import Event, Moment, Road, grip_decel_at_knots, moment
 from kobrix.core.physics.travel import reach_each
 from kobrix.core.physics.vehicle import on_line, rear_lift_decel, sliding
 
@@ -108,19 +108,12 @@ def best_up_to(road: Road, event: Event, end: Place) -> tuple[Floats, Moment]:
     And what happens there [Moment] (L, C, 1). A driver backs off a sliding wheel, so the deceleration just before each lock
     counts. Source: model.
     """
-    last = end.number[..., 0]
-    front, steps = road.decel.shape[:-1], road.decel.shape[-1] - 1
-    knots = as_shape(np.arange(steps), (*front, steps))
-    every = Place(
-        np.concatenate([knots, as_shape(end.knot, (*front, 1))], axis=-1),
-        np.concatenate([np.ones(knots.shape), as_shape(end.fraction, (*front, 1))], axis=-1),
-    )
-    seen = moment(road, event, every)
-    inside = every.number <= last[..., None]
-    best = np.where(inside, seen.grip_decel, 0.0).max(axis=-1)
+    last, there = end.number[..., 0], moment(road, event, end)
+    inside = np.arange(1, road.decel.shape[-1]) <= last[..., None]
+    best = np.maximum(np.where(inside, grip_decel_at_knots(road, event), 0.0).max(axis=-1), there.grip_decel[..., 0])
     best = np.maximum(best, np.where(event.place <= last, np.where(np.isfinite(event.decel), event.decel, 0.0), 0.0))
     second, z = _before_second_lock(road, event)
-    return np.asarray(np.maximum(best, np.where(second <= last, z, 0.0))), seen.last()
+    return np.asarray(np.maximum(best, np.where(second <= last, z, 0.0))), there
 
 
 def _ends(pull: Pull, room: Room) -> tuple[Floats, Mask, Floats, Place, Mask]:

@@ -1,8 +1,10 @@
 """The brake forces on the road: which axle locks when, and what the grip leaves of them."""
 
 from dataclasses import dataclass
+from typing import Any
 
 import numpy as np
+from numpy.typing import NDArray
 
 from kobrix.core.numerics.arrays import (
     Floats,
@@ -22,6 +24,7 @@ from kobrix.core.physics.vehicle import (
     AXLES,
     Axle,
     Load,
+    Panic,
     adhesion_used,
     axle_loads,
     axle_share,
@@ -172,9 +175,23 @@ class Moment:
     rear_locked: Mask
     rear_lifts: Mask
 
-    def last(self) -> "Moment":
-        """Of several places along the last axis the last (..., 1)."""
-        return Moment(*(figures[..., -1:] for figures in vars(self).values()))
+
+def _slid(road: Road, event: Event, front: Floats, rear: Floats, braked: Floats, number: NDArray[Any]) -> Panic:
+    """What the tyres leave of brake forces `front` and `rear` at places of a `number` on the line, `braked` front and rear (2, ...)."""
+    past = number >= event.place[..., None] * (1.0 - 1e-12)
+    return panic(
+        road.load, front, rear, braked[0], braked[1], past,
+        event.front[..., None], event.rear[..., None], past & event.lift[..., None],
+    )  # fmt: skip
+
+
+def grip_decel_at_knots(road: Road, event: Event) -> Floats:
+    """Deceleration after locking [g] (..., K−1) at every knot of a `road` [record] but its first, with its first `event` [record].
+
+    As `moment` has it there. Source: model.
+    """
+    front, rear = road.front[..., 1:], road.rear[..., 1:]
+    return _slid(road, event, front, rear, road.braked_table, np.arange(1, road.decel.shape[-1])).decel
 
 
 def moment(road: Road, event: Event, place: Place) -> Moment:
@@ -184,11 +201,7 @@ def moment(road: Road, event: Event, place: Place) -> Moment:
     braked = at_step(behind_rows(road.braked_table, knot.ndim), knot)
     carried = axle_loads(load, decel)
     use_front, use_rear = adhesion_used(figures[:2], carried * braked)
-    past = place.number >= event.place[..., None] * (1.0 - 1e-12)
-    slid = panic(
-        load, front, rear, braked[0], braked[1], past,
-        event.front[..., None], event.rear[..., None], past & event.lift[..., None],
-    )  # fmt: skip
+    slid = _slid(road, event, front, rear, braked, place.number)
     load_front, load_rear = (as_shape(part, front.shape) for part in carried)
     return Moment(
         front, rear, decel, slid.decel, use_front, use_rear, load_front, load_rear, slid.front_locked, slid.rear_locked,
