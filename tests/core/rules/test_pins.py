@@ -51,11 +51,18 @@ class Window(unittest.TestCase):
         window = evaluate(job.setup("plan A"))["systems"]["service"]["pin_window"]
         self.assertFalse(window["empty"])
         inside = f"{(window['least_mm'] + window['greatest_mm']) / 2:.2f} mm"
-        self.assertEqual(finding(with_pin(inside, bore_mm="3/4 in", stroke_mm=15), 1, "pin_window")["level"], "good")
+        well = finding(with_pin(inside, bore_mm="3/4 in", stroke_mm=15), 1, "pin_window")
+        self.assertEqual(well["level"], "good")
+        self.assertIn(f"The pin at {float(inside.removesuffix(' mm')):.0f} mm lies in its window", well["sentence"])
+        self.assertIn(
+            f"From {window['least_mm']:.0f} mm for the whole stroke to fit the room, {window['greatest_mm']:.0f} mm",
+            well["reason"],
+        )
         far = f"{window['greatest_mm'] + 4:.2f} mm"
         outside = finding(with_pin(far, bore_mm="3/4 in", stroke_mm=15), 1, "pin_window")
         self.assertEqual(outside["level"], "note")
-        self.assertIn(f"{window['greatest_mm']:.0f} mm from the pivot", outside["sentence"])
+        said = f"The pin may sit {window['least_mm']:.0f} to {window['greatest_mm']:.0f} mm from the pivot; it is at {window['greatest_mm'] + 4:.0f} mm."
+        self.assertEqual(outside["sentence"], said)
 
 
 class WithoutDrilling(unittest.TestCase):
