@@ -44,6 +44,14 @@ class Reasons(unittest.TestCase):
         self.assertIn("more than 10 % off", found["nominal"]["reason"])
         self.assertIn("rotor mass", found["heat"]["reason"])
 
+    def test_brakes_that_no_push_makes_press_heat_no_rotor(self) -> None:
+        stations = copy.deepcopy(example_document()["systems"][0]["stations"])
+        for station in stations:
+            station["devices"] = [{"kind": "proportioning", "knee_kpa": 0, "slope": 0}]
+            station["brake"].update(rotor_mass_kg=5, rotor_cooling_area_cm2=1600)
+        found = answers(changed(stations=stations), heat={"station": "front", "speed_from_kmh": 100})
+        self.assertIn("brakes that give the design stop", found["heat"]["reason"])
+
     def test_knees_that_are_not_needed_or_not_enough(self) -> None:
         stations = copy.deepcopy(example_document()["systems"][0]["stations"])
         stations[1]["brake"]["pistons_mm"] = [24]

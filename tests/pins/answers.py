@@ -28,7 +28,8 @@ from kobrix.stages.match.request import Search
 from kobrix.stages.match.service import search
 from kobrix.store.connection import prepare
 
-from tests.pins.vehicles import vehicles
+from tests.pins.drawn import drawn, refusals
+from tests.pins.vehicles import setup_of, vehicles
 
 PINS = Path(__file__).with_name("pins.json")
 _TIMES = re.compile(r"(_at|seconds|revision|recorded)$")  # when something was done is no figure of the vehicle
@@ -110,16 +111,30 @@ def pinned(document: Any) -> str:
     return hashlib.sha256(json.dumps(rounded(document), sort_keys=True).encode()).hexdigest()[:12]
 
 
+def everything() -> Iterator[tuple[str, str, Any]]:
+    """All that is pinned: whose, what was asked, the answer."""
+    documents = vehicles()
+    for name, document in documents.items():
+        for asked, answer in answers(name, document):
+            yield name, asked, answer
+    setups = [d for d in documents.values() if d["format"] == "kobrix-setup"]
+    setups += [
+        setup_of(d, own) for d in documents.values() if d["format"] == "kobrix-job" for own in (d["as_found"], *d["plans"])
+    ]
+    for asked, answer in drawn(setups, 48, seed=3):
+        yield "drawn at random", asked, answer
+    for asked, answer in refusals(documents):
+        yield "entries refused", asked, answer
+
+
 def main(folder: Path | None) -> None:
     """Take all answers over as they are now; into a `folder` the whole of them."""
     found: dict[str, dict[str, str]] = {}
-    for name, document in vehicles().items():
-        found[name] = {}
-        for asked, answer in answers(name, document):
-            found[name][asked] = pinned(answer)
-            if folder is not None:
-                file = folder / f"{name}, {asked}.json".replace("/", " ")
-                file.write_text(json.dumps(rounded(answer), indent=1, sort_keys=True), encoding="utf-8")
+    for name, asked, answer in everything():
+        found.setdefault(name, {})[asked] = pinned(answer)
+        if folder is not None:
+            file = folder / f"{name}, {asked}.json".replace("/", " ")
+            file.write_text(json.dumps(rounded(answer), indent=1, sort_keys=True), encoding="utf-8")
     if folder is None:
         PINS.write_text(json.dumps(found, indent=1) + "\n", encoding="utf-8")
 

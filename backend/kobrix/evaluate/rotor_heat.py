@@ -40,12 +40,12 @@ def rotor_heat(answer: Answer, solved_setup: SolvedSetup, asked: Heat) -> RotorH
     if not isinstance(brake, DiscBrake):
         raise Impossible("heat", "rotor heat is worked out for discs only")
     lacking = [n for n in ("rotor_mass_kg", "rotor_cooling_area_cm2") if getattr(brake, n) is None]
-    if lacking or not pick(path.design_known, load):
+    at = path.healthy.at(path.design)
+    front, rear = pick(at.front, load, 0, 0), pick(at.rear, load, 0, 0)
+    if lacking or not pick(path.design_known, load) or front + rear <= 0.0:
         raise Impossible(
             "heat", "it still needs " + ", ".join([label_of(n) for n in lacking] or ["brakes that give the design stop"])
         )
-    at = path.healthy.at(path.design)
-    front, rear = pick(at.front, load, 0, 0), pick(at.rear, load, 0, 0)
     share = (front if part.axle == "front" else rear) / (front + rear)
     rotors = rotors_on(answer.setup, part.axle)
     first, last = si(asked.speed_from_kmh, "speed_from_kmh"), si(asked.speed_to_kmh, "speed_to_kmh")
