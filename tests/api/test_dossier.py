@@ -37,6 +37,18 @@ class Page(ApiCase):
         ):  # fmt: skip
             self.assertIn(words, text)
 
+    def test_a_stop_that_no_push_gives_stands_as_that(self) -> None:
+        held, shut = {"kind": "limiting", "setting_kpa": 500}, {"kind": "proportioning", "knee_kpa": 0, "slope": 0}
+        for base, device in enumerate((held, shut)):
+            edits = [{"path": f"/plans/0/systems/0/stations/{n}/devices", "value": [device]} for n in (0, 1)]
+            told = self.client.post("/api/jobs/1/changes", json={"base": base, "label": "held", "edits": edits})
+            self.assertEqual(told.status_code, 200, told.text[:300])
+            text = self.text()
+            for page in ("lend.html", "record.pdf", "tables.xlsx", "size", "verdicts", "card", "compare", "often-asked"):
+                self.assertEqual(self.client.get(f"/api/jobs/1/{page}").status_code, 200, page)
+            if device == held:
+                self.assertRegex(text, r"[Pp]ush for 0\.\d\d g \d+ N no push gives it")
+
     def test_signed_joints_stand_with_their_torque_its_source_and_who(self) -> None:
         view = self.client.get("/api/jobs/1/build").json()
         steps = [s for d in view["days"] for s in d["steps"] if s["critical"]]

@@ -7,9 +7,10 @@ from typing import Literal
 from kobrix.evaluate.shapes import Moment
 from kobrix.evaluate.solve import ByContent, answer_of, wanted_stop
 from kobrix.fileformat.job import AS_FOUND, Job
-from kobrix.stages.size.service import moment_at
+from kobrix.stages.size.service import push_at
 
 UNKNOWN = "not known"
+NEVER = "no push gives it"
 Kind = Literal["push", "travel", "pressure", "share", "lock"]
 
 
@@ -29,11 +30,7 @@ def _wanted(job: Job) -> float | None:
 
 def moment_of(job: Job, name: str) -> Moment | None:
     """The setup by `name` at the stop that the job wants; None where it is not known, or never reached."""
-    wanted, setup = _wanted(job), job.setup(name)
-    if wanted is None or answer_of(ByContent(setup)).solved is None:
-        return None
-    moment = moment_at(setup, 0, None, wanted)
-    return moment if moment["decel_g"] > 0 else None
+    return push_at(answer_of(ByContent(job.setup(name))), _wanted(job))
 
 
 def _travel(moment: Moment) -> str:
@@ -64,12 +61,15 @@ def _lock(job: Job, name: str) -> str:
 
 def figures_of(job: Job, name: str) -> tuple[PaperFigure, ...]:
     """The figures of the setup by `name`; none where it cannot be solved yet. Raises NotFound."""
+    known, was_known = (answer_of(ByContent(job.setup(own))).solved is not None for own in (name, AS_FOUND))
     found, plan, wanted = moment_of(job, AS_FOUND), moment_of(job, name), _wanted(job)
-    if plan is None or wanted is None:
+    if not known or wanted is None:
         return ()
 
     def row(kind: Kind, words: str, key: Callable[[Moment], str], was: Callable[[Moment], str] | None = None) -> PaperFigure:
-        return PaperFigure(kind, words, UNKNOWN if found is None else (was or key)(found), key(plan))
+        never = NEVER if kind == "push" else UNKNOWN
+        before = (never if was_known else UNKNOWN) if found is None else (was or key)(found)
+        return PaperFigure(kind, words, before, never if plan is None else key(plan))
 
     axles = {s.axle for system in job.setup(name).systems for s in system.stations}
     return (

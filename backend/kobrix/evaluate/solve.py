@@ -293,9 +293,11 @@ def answer_of(known: ByContent[Setup]) -> Answer:
 
 
 def wanted_stop(answers: list[Answer]) -> float | None:
-    """The one stop that setups are compared at: 0.9 of the least grip limit over setups and load states, in g."""
+    """The one stop that setups are compared at: 0.9 of the least grip limit over setups and load states, in g; those that never brake aside.
+    None where none does."""
     limits = [float(np.min(a.solved.main.grip_limit)) for a in answers if a.solved is not None]
-    return DESIGN_SHARE * min(limits) if limits else None
+    some = [limit for limit in limits if limit > 0.0]
+    return DESIGN_SHARE * min(some) if some else None
 
 
 def at_stop(answer: Answer, decel: float | None, system: str | None = None) -> tuple[float | None, float | None]:

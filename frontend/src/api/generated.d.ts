@@ -4456,7 +4456,7 @@ export interface components {
             /** Assumed */
             assumed: boolean;
             /** Lock G */
-            lock_g: number;
+            lock_g: number | null;
         };
         /**
          * Problem

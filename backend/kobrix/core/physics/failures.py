@@ -194,7 +194,7 @@ def what_is_left(solved: Solved, rooms: dict[str, Room]) -> Left:
     end = np.where(unreached, floor, first)
     any_works = as_shape(reduce(np.logical_or, [ever for _, ever, *_ in found]), shape)
     limited = np.where(any_works, limited, LIMITS.index("all_lost"))
-    end = np.where(any_works, end, 0.0)
+    end = np.where(any_works & np.isfinite(end), end, 0.0)  # a control that nothing ends but its dead point leaves nothing
     place = place_of(end[..., None], solved.road.decel.shape[-1] - 1)
     push = as_shape(solved.push_at(place)[..., 0], shape)
     best, at = best_up_to(solved.road, solved.event, place)

@@ -42,7 +42,10 @@ def _predicted(
     if not moving.all():
         return None
     low, mid, high = (float(v) for v in np.percentile(np.asarray(distance(nominal * KMH, decel * G)), (5, 50, 95)))
-    return {"low_m": low, "mid_m": mid, "high_m": high, "push_n": push, "assumed": assumed, "lock_g": float(np.median(lock))}
+    locks = float(np.median(lock))
+    return {
+        "low_m": low, "mid_m": mid, "high_m": high, "push_n": push, "assumed": assumed, "lock_g": locks if np.isfinite(locks) else None,
+    }  # fmt: skip
 
 
 def predicted(

@@ -159,7 +159,7 @@ class Sets:
                         "name": own.name,
                         "changed": list(own.changed),
                         "stops": rows,
-                        **({} if lock is None else {"predicted_lock_g": lock["lock_g"]}),
+                        **({} if lock is None or lock["lock_g"] is None else {"predicted_lock_g": lock["lock_g"]}),
                     }
                 )
                 names.append(own.name)

@@ -68,7 +68,7 @@ class Predicted(TypedDict):
     high_m: float
     push_n: float
     assumed: bool
-    lock_g: float
+    lock_g: float | None
 
 
 class StopSetView(TypedDict):

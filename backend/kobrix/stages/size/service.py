@@ -262,7 +262,7 @@ def card(job: Job) -> Card:
     answers = {own: answer_of(ByContent(job.setup(own))) for own in dict.fromkeys((AS_FOUND, name))}
     wanted = wanted_stop([answer_of(ByContent(job.setup(own))) for own in job.names])
     told = _judged(job, name, wanted)
-    pushes = {own: _push_at(answer, wanted) for own, answer in answers.items()}
+    pushes = {own: push_at(answer, wanted) for own, answer in answers.items()}
     push, was = pushes[name], None if name == AS_FOUND else pushes[AS_FOUND]
     share = None if push is None else push["front_brake_share"]
     worst = told[0] if told and told[0]["level"] != "good" else None
@@ -274,7 +274,7 @@ def card(job: Job) -> Card:
     }  # fmt: skip
 
 
-def _push_at(answer: Answer, wanted: float | None) -> Moment | None:
+def push_at(answer: Answer, wanted: float | None) -> Moment | None:
     """The first load state of the main path at the `wanted` stop [g]; None where it is not known or the brakes never give it."""
     if answer.solved is None or wanted is None:
         return None
