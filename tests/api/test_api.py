@@ -116,7 +116,9 @@ class Jobs(ApiCase):
             (answer["shown"]["page"], answer["shown"]["setup"], answer["shown"]["revision"]), ("measure", "plan A", 1)
         )
         self.assertIsNone(self.change(1, {"path": BORE, "text": "7/8"}).json()["shown"])
-        self.assert_problem(self.change(2, {"path": BORE, "text": "3/4"}, show={"page": "nowhere"}), 404, "nowhere", "measure, size")
+        self.assert_problem(
+            self.change(2, {"path": BORE, "text": "3/4"}, show={"page": "nowhere"}), 404, "nowhere", "measure, size"
+        )
 
     def test_exactly_one_push(self) -> None:
         asked = {"setup": "plan A", "decel_g": 0.81}

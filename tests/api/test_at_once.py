@@ -39,7 +39,9 @@ class StoringBeforeShowing(ApiCase):
         with mock.patch.object(AtOnce, "others_wait", new_callable=mock.PropertyMock, return_value=True):
             answer = self.client.post("/api/jobs/1/changes", json=body)
             self.assertEqual((answer.status_code, answer.json()["job"]["revision"], answer.json()["shown"]), (200, 1, None))
-            self.problem(self.client.post("/api/jobs/1/changes", json={**body, "base": 1, "show": {"page": "nowhere"}}), 404, "nowhere")
+            self.problem(
+                self.client.post("/api/jobs/1/changes", json={**body, "base": 1, "show": {"page": "nowhere"}}), 404, "nowhere"
+            )
         self.assertEqual(self.client.get("/api/jobs/1/size").json()["revision"], 1)
         again = self.client.post("/api/jobs/1/undo", json={"base": 1, "show": {"page": "size"}}).json()
         self.assertEqual((again["job"]["revision"], again["shown"]["revision"]), (2, 2))

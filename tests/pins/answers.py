@@ -114,17 +114,16 @@ def pinned(document: Any) -> str:
 def everything() -> Iterator[tuple[str, str, Any]]:
     """All that is pinned: whose, what was asked, the answer."""
     documents = vehicles()
+    setups = [d for d in documents.values() if d["format"] == "kobrix-setup"]
+    jobs = [d for d in documents.values() if d["format"] == "kobrix-job"]
+    setups += [setup_of(d, own) for d in jobs for own in (d["as_found"], *d["plans"])]
+    for asked, answer in refusals({n: d for n, d in documents.items() if not n.startswith("stirred")}):
+        yield "entries refused", asked, answer
+    for asked, answer in drawn(setups, 48, seed=3):
+        yield "drawn at random", asked, answer
     for name, document in documents.items():
         for asked, answer in answers(name, document):
             yield name, asked, answer
-    setups = [d for d in documents.values() if d["format"] == "kobrix-setup"]
-    setups += [
-        setup_of(d, own) for d in documents.values() if d["format"] == "kobrix-job" for own in (d["as_found"], *d["plans"])
-    ]
-    for asked, answer in drawn(setups, 48, seed=3):
-        yield "drawn at random", asked, answer
-    for asked, answer in refusals(documents):
-        yield "entries refused", asked, answer
 
 
 def main(folder: Path | None) -> None:

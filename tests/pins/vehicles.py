@@ -2,10 +2,16 @@
 a tail wheel, duo-servo drums, and every kind of valve."""
 
 import copy
+import random
+import re
 from typing import Any
 
+from kobrix.core.errors import KobrixError
 from kobrix.demo import JOBS, SETUPS
 from kobrix.fileformat import files
+from kobrix.fileformat.job import Job
+
+_SIZE = re.compile(r"^(-?\d+(?:\.\d+)?)( ?[a-z°/]*)$")
 
 
 def shipped() -> dict[str, Any]:
@@ -36,6 +42,41 @@ def with_a_plan(setup: dict[str, Any]) -> dict[str, Any]:
         "format": "kobrix-job", "version": 1, "name": setup["name"], "vehicle": setup["vehicle"],
         "as_found": {"name": "as found", "systems": setup["systems"]}, "plans": [{"name": "plan A", "systems": other}],
     }  # fmt: skip
+
+
+def stirred(demo: dict[str, Any], seed: int) -> dict[str, Any]:
+    """The demo job with the sizes of its work changed at random, each where the file still takes it: plates, hoses, recipes, records."""
+    chance, document = random.Random(seed), copy.deepcopy(demo)
+
+    def stir(part: Any) -> None:
+        for key, value in list(part.items() if isinstance(part, dict) else enumerate(part)):
+            if isinstance(value, dict | list):
+                stir(value)
+                continue
+            text = _SIZE.match(value) if isinstance(value, str) else None
+            if chance.random() > 0.25 or isinstance(value, bool) or not (text or isinstance(value, int | float)):
+                continue
+            factor = chance.choice((0.7, 0.85, 1.2, 1.6))
+            made: Any = (
+                f"{float(text[1]) * factor:.4g}{text[2]}"
+                if text
+                else round(value * factor, 4)
+                if isinstance(value, float)
+                else value + 1
+            )
+            part[key] = made
+            try:
+                files.check(Job, document)
+            except KobrixError:
+                part[key] = value
+
+    for plan in document["plans"]:
+        for key in ("fit", "bed", "build"):
+            stir(plan.get(key, {}))
+    for key in ("parts_list", "proving", "records"):
+        stir(document.get(key, []))
+    document["name"] = f"stirred {seed}"
+    return document
 
 
 def vehicles() -> dict[str, Any]:
@@ -102,4 +143,5 @@ def vehicles() -> dict[str, Any]:
         for station in system["stations"]:
             station["axle"] = "front"
     own["tail wheel"] = setup
-    return {**found, **{name: with_a_plan(made) for name, made in own.items()}}
+    stirs = {f"stirred {seed}": stirred(demo, seed) for seed in (1, 2)}
+    return {**found, **stirs, **{name: with_a_plan(made) for name, made in own.items()}}

@@ -25,6 +25,17 @@ class Pieces(unittest.TestCase):
         self.assertEqual(view["new"]["spacing_mm"], "82 mm")
         self.assertEqual(view["old"], {"kind": ""})
 
+    def test_a_plate_is_said_with_its_size_or_with_what_is_too_near(self) -> None:
+        old = {"kind": "rectangle", "width_mm": 80, "height_mm": 60, "hole_mm": 8.5}
+        pair = {"kind": "pair", "spacing_mm": 30, "hole_mm": 8.5}
+        fine = plate_view(0, PlateShape.model_validate({"name": "plate", "old": old, "new": pair, "shift_x_mm": 60}))
+        # holes at −40 … 75 and ±30, each with 1.5 of its 8.5 mm to the edge, out to whole mm: −53 … 88 and ±43
+        self.assertEqual(fine["sentence"], "141 x 86 mm; every hole has its edge and its web.")
+        near = plate_view(
+            0, PlateShape.model_validate({"name": "plate", "old": old, "new": {**pair, "spacing_mm": 70}, "shift_y_mm": 30})
+        )
+        self.assertIn("are left", near["sentence"])
+
 
 if __name__ == "__main__":
     unittest.main()
