@@ -130,7 +130,8 @@ def _path(
     if any(s.control.linkage is not None for s, _ in systems):
         known = known & np.isfinite(healthy.push_at(design)[..., 0, 0])
     left = None
-    if all(p.pedal.travel is not None and asked.rooms[p.system.name].available is not None for p in failed.pulls):
+    measured = all(p.pedal.travel is not None and asked.rooms[p.system.name].available is not None for p in failed.pulls)
+    if measured and len(asked.failures) > 1:  # what is healthy leaves everything
         left = what_is_left(failed, asked.rooms)
     return SolvedPath(healthy, failed, left, limit, design, decel, known)
 

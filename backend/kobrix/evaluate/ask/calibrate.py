@@ -9,7 +9,7 @@ from kobrix.core.constants import KMH, G, assumed
 from kobrix.core.figures import Figures
 from kobrix.core.numerics.arrays import Floats, Number
 from kobrix.core.physics import drum
-from kobrix.core.physics.chain import Station, System
+from kobrix.core.physics.chain import Place, Station, System
 from kobrix.core.physics.disc import Disc
 from kobrix.core.physics.paths import Solved, solve_path
 from kobrix.core.prove.calibration import FACTORS, TOLD, Learned, lag, learn
@@ -103,14 +103,18 @@ class Model:
 
     def __call__(self, factors: Floats) -> Floats:
         solved, subject = self.solved(factors), self.subject
-        found = []
-        for reading in self.readings:
+        places = solved.place_at(
+            np.array([reading.push for reading in self.readings])
+        )  # all at once: a linkage is looked through for each call
+        decels, found = solved.at(places).decel, []
+        for n, reading in enumerate(self.readings):
             if reading.kind == "lock":
                 found.append(subject.one(solved.event.decel))
             elif reading.kind == "stop":
-                found.append(subject.decel_at(solved, reading.push))
+                found.append(subject.one(decels[..., n : n + 1]))
             else:
-                found.append(subject.pressure(solved, solved.place_at(reading.push), reading.station) / 1000)
+                place = Place(places.knot[..., n : n + 1], places.fraction[..., n : n + 1])
+                found.append(subject.pressure(solved, place, reading.station) / 1000)
         return np.array(found)
 
 
