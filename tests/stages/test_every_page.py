@@ -11,7 +11,6 @@ from typing import Any
 from kobrix.api.dossier import dossier_of
 from kobrix.api.lend import lent_copy
 from kobrix.api.often_asked import often_asked
-from kobrix.api.tables import tables_of
 from kobrix.core.errors import KobrixError
 from kobrix.demo import SETUPS
 from kobrix.fileformat import files
@@ -57,7 +56,7 @@ def pages(job: Job) -> dict[str, Callable[[], object]]:
         "compare": lambda: compare(job, 0), "fit": lambda: fit_of(job, 0, "plan A", DAY), "build": lambda: build_of(stored, "plan A"),
         "bleed": lambda: bleed_of(stored, "plan A"), "bed": lambda: bed_of(stored, "plan A"), "prove": lambda: prove_of(stored),
         "dossier": lambda: dossier_of(stored, "plan A", DAY), "to lend": lambda: lent_copy(job, "plan A", DAY),
-        "tables": lambda: tables_of(stored, DAY), "often asked": lambda: often_asked(job, "plan A"), "routes": lambda: routes_of(job),
+        "often asked": lambda: often_asked(job, "plan A"), "routes": lambda: routes_of(job),
     }  # fmt: skip
 
 
@@ -68,7 +67,7 @@ class Drawn(unittest.TestCase):
         demo = demo_document()
         bases += [{"vehicle": demo["vehicle"], "systems": s["systems"]} for s in (demo["as_found"], *demo["plans"])]
         whole = 0
-        for _ in range(9):
+        for _ in range(8):
             try:
                 job = drawn(bases, chance)
                 size_view(job, 0)
@@ -79,7 +78,7 @@ class Drawn(unittest.TestCase):
                 with self.subTest(page=name):
                     json.dumps(page(), allow_nan=False, default=vars)
             whole += 1
-        self.assertGreater(whole, 5)
+        self.assertGreater(whole, 4)
 
 
 if __name__ == "__main__":

@@ -2,7 +2,9 @@
 
 import contextlib
 import io
+import sqlite3
 import tempfile
+import threading
 import unittest
 from datetime import date, timedelta
 from pathlib import Path
@@ -74,6 +76,30 @@ class Backups(unittest.TestCase):
             self.assertEqual(held.execute("SELECT revision FROM jobs").fetchone()[0], 8)
         with self.assertRaisesRegex(NotFound, "2026-01-01"):
             backup.put_back_live("../own.sqlite3", self.database)
+
+    def test_who_reads_meanwhile_never_sees_an_older_make(self) -> None:
+        backup.of_the_day(self.database, date(2026, 1, 1))
+        (copy,) = backup.copies(self.database)
+        with open_db(copy) as db:
+            db.execute("DROP TABLE settings")
+            db.execute("PRAGMA user_version = 10")
+        done, read = threading.Event(), list[object]()
+
+        def look() -> None:
+            while not done.is_set():
+                with open_db(self.database) as db:
+                    try:
+                        read.append(db.execute("SELECT count(*) FROM settings").fetchone()[0])
+                    except sqlite3.OperationalError as error:
+                        read.append(str(error))
+
+        reader = threading.Thread(target=look)
+        reader.start()
+        for _ in range(3):
+            backup.put_back_live(copy.name, self.database)
+        done.set()
+        reader.join()
+        self.assertEqual(set(read), {0})
 
     def test_a_damaged_copy_is_not_offered_and_the_last_good_one_is(self) -> None:
         for day in (1, 2):

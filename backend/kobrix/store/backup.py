@@ -4,10 +4,11 @@ import itertools
 import shutil
 import sqlite3
 from collections.abc import Iterator
-from contextlib import contextmanager
+from contextlib import closing, contextmanager
 from dataclasses import dataclass
 from datetime import date, timedelta
 from pathlib import Path
+from tempfile import TemporaryDirectory
 
 from kobrix.core.errors import BadEntry, NotFound
 from kobrix.store.connection import open_db, prepare, writing
@@ -110,24 +111,28 @@ def _beside(database: Path) -> Path:
 def put_back_live(name: str, database: Path) -> Path:
     """Put the daily copy by its `name` into a `database` that is in use; what stood there is kept beside it, and its name returned.
 
-    One transaction of SQLite's own backup: who reads meanwhile sees the one or the other. Raises NotFound, BadEntry.
+    It is brought to the newest migration beside it first; then one transaction of SQLite's own backup: who reads meanwhile sees the one or
+    the other, never an older make. Raises NotFound, BadEntry.
     """
     file = next((f for f in copies(database) if f.name == name), None)
     if file is None:
         raise NotFound("backup", name, ", ".join(f.name for f in copies(database)))
     kept = _beside(database)
-    try:
-        with _reading(file) as source:
+    with TemporaryDirectory() as folder:
+        fresh = Path(folder) / "fresh.sqlite3"
+        try:
+            with _reading(file) as source, closing(sqlite3.connect(fresh)) as target:
+                source.backup(target)
+            prepare(fresh)
             copy_to(database, kept)
-            with open_db(database) as live:
+            with open_db(database) as live, open_db(fresh) as db:
                 before = live.execute("SELECT revision, id FROM jobs").fetchall()
-                source.backup(live)
-    except sqlite3.DatabaseError:
-        raise BadEntry("backup", name, "an undamaged database of Kobrix") from None
-    prepare(database)
-    with open_db(database) as db, writing(db):
-        # A page that is open, and a change that waits on a device, know of later revisions: what was put back is a newer one yet.
-        db.executemany("UPDATE jobs SET revision = max(revision, ?) + 1 WHERE id = ?", before)
+                with writing(db):
+                    # A page that is open, and a change that waits on a device, know of later revisions: what was put back is a newer one yet.
+                    db.executemany("UPDATE jobs SET revision = max(revision, ?) + 1 WHERE id = ?", before)
+                db.backup(live)
+        except sqlite3.DatabaseError:
+            raise BadEntry("backup", name, "an undamaged database of Kobrix") from None
     return kept
 
 

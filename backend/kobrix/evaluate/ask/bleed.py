@@ -92,6 +92,9 @@ def explained(subject: Subject, asked: Asked, rows: list[Asked], forces: list[fl
     ])  # fmt: skip
     swell = np.array([0.0 if c else seek.at(f, c, hose=main) - b for f, c, b in zip(forces, clamps, base, strict=True)])
     free = np.array([not c for c in clamps])
+    for row, *own in zip(rows, base, air, swell, strict=True):
+        if not all(np.isfinite(figures).all() for figures in own):
+            raise asked.bad(row.place, "the linkage passes its dead point before that push.")
     return told(Pushes(np.array(travels), base, free, air, swell, stations, stations.index(main), sigma))
 
 
