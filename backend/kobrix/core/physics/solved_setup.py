@@ -131,7 +131,7 @@ def _path(
         known = known & np.isfinite(healthy.push_at(design)[..., 0, 0])
     left = None
     measured = all(p.pedal.travel is not None and asked.rooms[p.system.name].available is not None for p in failed.pulls)
-    if measured and len(asked.failures) > 1:  # what is healthy leaves everything
+    if measured and not (whole and len(asked.failures) == 1):  # of many trials that lose nothing nobody asks what is left
         left = what_is_left(failed, asked.rooms)
     return SolvedPath(healthy, failed, left, limit, design, decel, known)
 
