@@ -95,6 +95,18 @@ def uncertainty_of(
     return doc
 
 
+def _least(bounds: Bounds, found: AsFound | None, trials: int) -> Least:
+    """What each trial may not fall below: the limits, or what the vehicle as `found` does in the same trial."""
+    lock, left = np.full(trials, bounds.first_lock), None
+    if bounds.lock_as_found and found is not None:
+        lock = found.lock * (1.0 - NO_WORSE)
+    if bounds.left is not None:
+        left = np.full(trials, bounds.left)
+        if found is not None and found.left is not None:
+            left = np.minimum(left, found.left * (1.0 - NO_WORSE))
+    return Least(lock, left)
+
+
 class Joint:
     """The chance of setups to hold every limit at once, as `uncertainty_of` has it: of each set of brakes and valves, and of each foot
     before it, the trials are drawn once, however many setups have it."""
@@ -102,14 +114,7 @@ class Joint:
     def __init__(self, job: Job, name: str, bounds: Bounds, seed: int, trials: int, found: AsFound | None) -> None:
         self._setup, self._known = job.setup(name), said_of(job, name)
         self._bounds, self._seed, self._trials = bounds, seed, trials
-        lock, left = np.full(trials, bounds.first_lock), None
-        if bounds.lock_as_found and found is not None:
-            lock = found.lock * (1.0 - NO_WORSE)
-        if bounds.left is not None:
-            left = np.full(trials, bounds.left)
-            if found is not None and found.left is not None:
-                left = np.minimum(left, found.left * (1.0 - NO_WORSE))
-        self._least = Least(lock, left)
+        self._least = _least(bounds, found, trials)
         self._behind: dict[str, Behind] = {}
         self._feet: dict[str, System] = {}
 
@@ -146,11 +151,9 @@ def _broken(
     if bounds.lift:
         late = late | (by_trial(event.lift[..., 0], trials).max(axis=1) > 0.0)
     lock = by_trial(event.decel[..., 0], trials).min(axis=1)
-    least = np.full(trials, bounds.first_lock)
-    if bounds.lock_as_found and found is not None:
-        least = found.lock * (1.0 - NO_WORSE)
+    least = _least(bounds, found, trials)
     broken: dict[str, Mask] = {
-        "no_stop": ~reached, "rear_first": late, "early_lock": lock < least, "effort": ~reached | (push > bounds.effort),
+        "no_stop": ~reached, "rear_first": late, "early_lock": lock < least.lock, "effort": ~reached | (push > bounds.effort),
     }  # fmt: skip
     if both:
         some = by_trial(rear_first_grips(road, batch.wheels)[0][..., 0], trials).max(axis=1) > 0.0
@@ -164,11 +167,8 @@ def _broken(
         width = by_trial(np.asarray(room, dtype=np.float64).reshape(-1, 1), trials)[:, 0]
         broken["travel"] = ~reached | (pads > bounds.travel_share * width)
     left = least_left(batch, trials)
-    if bounds.left is not None and left is not None:
-        asked = np.full(trials, bounds.left)
-        if found is not None and found.left is not None:
-            asked = np.minimum(asked, found.left * (1.0 - NO_WORSE))
-        broken["lost_circuit"] = left < asked
+    if least.left is not None and left is not None:
+        broken["lost_circuit"] = left < least.left
     return broken
 
 
