@@ -271,18 +271,20 @@ def beside() -> None:
 
 
 def start() -> None:
-    """A second `./run demo`, from the command to the first answer."""
+    """A second `./run demo`, from the command to its first page and to the list of jobs."""
     with tempfile.TemporaryDirectory() as folder:
-        taken = []
+        pages, jobs = list[float](), list[float]()
         for _ in range(6):
             port = free_port()
             began = time.perf_counter()
             own = {**os.environ, "KOBRIX_DATA": folder, "KOBRIX_PORT": str(port)}
             process = subprocess.Popen([str(ROOT / "run"), "demo"], env=own, stdout=subprocess.DEVNULL)
             try:
-                wait_until_up(f"http://127.0.0.1:{port}", step=0.005)
-                taken.append((time.perf_counter() - began) * 1e3)
+                for path, taken in (("/jobs/1/size", pages), ("/api/jobs", jobs)):
+                    wait_until_up(f"http://127.0.0.1:{port}", step=0.005, path=path)
+                    taken.append((time.perf_counter() - began) * 1e3)
             finally:
                 process.terminate()
                 process.wait()
-    line("a second ./run demo, until it answers", taken[1:], "wanted: 1000 or less")
+    line("a second ./run demo, until its page answers", pages[1:], "wanted: 1000 or less")
+    line("the same, until it tells of its jobs", jobs[1:], "")

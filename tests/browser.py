@@ -45,12 +45,12 @@ def command(database: Path, port: int, demo: bool = True) -> list[str]:
     return [*words, "--demo"] if demo else words
 
 
-def wait_until_up(url: str, seconds: float = 20.0, step: float = 0.05) -> None:
-    """Wait until the server at `url` answers, looking every `step` [s]. Raises TimeoutError."""
+def wait_until_up(url: str, seconds: float = 20.0, step: float = 0.05, path: str = "/api/jobs") -> None:
+    """Wait until the server at `url` answers at a `path`, looking every `step` [s]. Raises TimeoutError."""
     end = time.monotonic() + seconds
     while time.monotonic() < end:
         try:
-            with urllib.request.urlopen(f"{url}/api/jobs", timeout=2):
+            with urllib.request.urlopen(f"{url}{path}", timeout=2):
                 return
         except urllib.error.HTTPError:
             return  # it answers, if only that it is locked

@@ -12,7 +12,7 @@ from kobrix.api.app import create_app
 from kobrix.api.jobs import Changed
 from kobrix.api.shapes import CardOut, ExampleOut, FileLook, JobOut, StageOut
 from kobrix.cli.serve import fill
-from kobrix.fileformat.files import LARGEST_BYTES
+from kobrix.fileformat import LARGEST_BYTES
 from kobrix.stages.size.shapes import SizeView
 from kobrix.store.connection import prepare
 

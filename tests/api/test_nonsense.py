@@ -9,7 +9,7 @@ from typing import Any
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 from kobrix.demo import SETUPS
-from kobrix.fileformat.files import LARGEST_BYTES
+from kobrix.fileformat import LARGEST_BYTES
 
 from tests.api.test_api import JSON, ApiCase
 from tests.cases import demo_document, example_document

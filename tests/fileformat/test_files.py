@@ -8,7 +8,7 @@ from typing import Any
 
 from kobrix.core.errors import BadEntry, BadFile, NotFound
 from kobrix.evaluate.to_core import convert
-from kobrix.fileformat import files
+from kobrix.fileformat import LARGEST_BYTES, files
 from kobrix.fileformat.job import Job
 from kobrix.fileformat.models import Setup
 from kobrix.fileformat.typed_input import typed_edit
@@ -66,7 +66,7 @@ class Refusals(unittest.TestCase):
         with self.assertRaisesRegex(BadFile, "NaN, which is not a number"):
             files.parse_json('{"a": NaN}')
         with self.assertRaisesRegex(BadFile, "allowed are up to"):
-            files.parse_json(" " * (files.LARGEST_BYTES + 1))
+            files.parse_json(" " * (LARGEST_BYTES + 1))
         with self.assertRaisesRegex(BadFile, "nested too deeply"):
             files.parse_json("[" * 100_000)
         with self.assertRaisesRegex(BadFile, "UTF-8"):

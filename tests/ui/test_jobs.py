@@ -7,8 +7,7 @@ from pathlib import Path
 from typing import Any
 
 from kobrix.evaluate.entries.sheet import measure_sheet
-from kobrix.fileformat import files
-from kobrix.fileformat.files import LARGEST_BYTES
+from kobrix.fileformat import LARGEST_BYTES, files
 from kobrix.fileformat.job import Job
 from playwright.sync_api import expect
 

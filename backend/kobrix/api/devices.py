@@ -9,8 +9,8 @@ from fastapi import APIRouter, Request
 from fastapi.responses import HTMLResponse, Response
 from typing_extensions import TypedDict
 
-from kobrix.api.errors import problem
 from kobrix.api.pairing import COOKIE, LASTS_S, Pairing, digest_of
+from kobrix.api.problems import problem
 from kobrix.api.threshold import FORM, let_in
 from kobrix.core.errors import BadEntry
 from kobrix.stages.common import ERRORS, Database, Route, as_json

@@ -5,15 +5,15 @@ from typing import Any
 
 from fastapi import FastAPI, Request
 from fastapi.exceptions import RequestValidationError
-from fastapi.responses import JSONResponse
 from starlette.exceptions import HTTPException
+from starlette.responses import JSONResponse
 
+from kobrix.api.problems import PROBLEM, on_http, problem
 from kobrix.core.errors import BadEntry, BadFile, Damaged, Impossible, KobrixError, NotFound, Stale
 from kobrix.store.connection import DatabaseFault, in_words
 
 log = logging.getLogger("kobrix")
 DAMAGED = "urn:kobrix:damaged-job"  # by which a screen knows that the job can be brought round
-PROBLEM = "application/problem+json"
 _TABLE: dict[type[KobrixError], tuple[int, str]] = {
     BadEntry: (422, "This entry cannot be used"),
     Damaged: (422, "This job is damaged"),
@@ -22,12 +22,6 @@ _TABLE: dict[type[KobrixError], tuple[int, str]] = {
     NotFound: (404, "Not found"),
     Stale: (409, "Changed elsewhere"),
 }
-
-
-def problem(status: int, title: str, detail: str, **more: Any) -> JSONResponse:
-    """A problem+json response: `status`, `title`, a sentence in `detail`, and `more` members."""
-    body = {"type": "about:blank", "title": title, "status": status, "detail": detail, **more}
-    return JSONResponse(body, status_code=status, media_type=PROBLEM)
 
 
 def _known(error: KobrixError) -> JSONResponse:
@@ -66,11 +60,7 @@ def install(app: FastAPI) -> None:
         found = [f"{'.'.join(map(str, item['loc'][1:])) or 'the request'}: {item['msg']}." for item in error.errors()]
         return problem(422, "This request cannot be used", " ".join(found[:10]), problems=found[:10])
 
-    @app.exception_handler(HTTPException)
-    async def on_http(request: Request, error: HTTPException) -> JSONResponse:
-        if error.status_code == 400:  # what was sent is no JSON at all: said as everything else that cannot be used
-            return problem(422, "This request cannot be used", "What was sent cannot be read as JSON.")
-        return problem(error.status_code, str(error.detail), f"{request.method} {request.url.path}: {error.detail}.")
+    app.add_exception_handler(HTTPException, on_http)
 
     @app.exception_handler(OverflowError)
     async def on_beyond(request: Request, error: OverflowError) -> JSONResponse:

@@ -7,11 +7,11 @@ from starlette.requests import Request
 from starlette.responses import Response
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
-from kobrix.api.errors import problem
 from kobrix.api.lock import locked
 from kobrix.api.pairing import COOKIE, Pairing
-from kobrix.fileformat.files import LARGEST_BYTES
-from kobrix.recordings.read import LARGEST
+from kobrix.api.problems import problem
+from kobrix.fileformat import LARGEST_BYTES
+from kobrix.recordings import LARGEST
 from kobrix.store.photos import LARGEST as LARGEST_PHOTO
 
 LOOPBACK = frozenset({"127.0.0.1", "localhost", "[::1]"})

@@ -5,12 +5,13 @@ from asyncio import to_thread
 from pathlib import Path
 from urllib.parse import parse_qs
 
-from fastapi import APIRouter, Request
-from fastapi.responses import HTMLResponse, RedirectResponse, Response
+from starlette.requests import Request
+from starlette.responses import HTMLResponse, RedirectResponse, Response
+from starlette.routing import Route
 
-from kobrix.api.errors import problem
 from kobrix.api.guesses import Guesses
 from kobrix.api.pairing import COOKIE, digest_of
+from kobrix.api.problems import problem
 from kobrix.api.threshold import FORM, let_in
 from kobrix.core.errors import BadEntry
 from kobrix.store import devices, settings
@@ -83,14 +84,10 @@ def locked(request: Request) -> Response | None:
     return problem(401, "Locked", "This Kobrix has a passphrase. Open its first page, and say it.")
 
 
-router = APIRouter(include_in_schema=False)
-
-
 def _page(why: str, status: int = 200) -> Response:
     return HTMLResponse(_PAGE.format(why=why), status_code=status, headers=FORM)
 
 
-@router.get(DOOR)
 def ask(request: Request) -> Response:
     """Ask for the passphrase."""
     lock: Lock | None = request.app.state.lock
@@ -99,7 +96,6 @@ def ask(request: Request) -> Response:
     return _page("")
 
 
-@router.post(DOOR)
 async def unlock(request: Request) -> Response:
     """Let a browser in that says the passphrase; who guesses waits."""
     lock: Lock | None = request.app.state.lock
@@ -115,3 +111,6 @@ async def unlock(request: Request) -> Response:
         return _page("That is not it.", 403)
     lock.guesses.right(host)
     return let_in(token)
+
+
+ROUTES = (Route(DOOR, ask), Route(DOOR, unlock, methods=["POST"]))

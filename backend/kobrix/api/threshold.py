@@ -1,6 +1,6 @@
 """What the pages at the door share: how their form is sent, and the cookie of who was let in."""
 
-from fastapi.responses import RedirectResponse, Response
+from starlette.responses import RedirectResponse, Response
 
 from kobrix.api.pairing import COOKIE
 

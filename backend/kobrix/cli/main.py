@@ -1,7 +1,6 @@
 """The `kobrix` command: demo, start, serve, evaluate, ask, match, schema, import, export."""
 
 import argparse
-import gc
 import json
 import os
 import sys
@@ -14,7 +13,8 @@ from kobrix.core.errors import BadFile, KobrixError
 
 
 def _read(path: str) -> Any:
-    from kobrix.fileformat.files import LARGEST_BYTES, parse_json
+    from kobrix.fileformat import LARGEST_BYTES
+    from kobrix.fileformat.files import parse_json
 
     try:
         file = Path(path)
@@ -198,11 +198,8 @@ def _passphrase(args: argparse.Namespace) -> int:
 
 
 def _serve(args: argparse.Namespace) -> int:
-    gc.disable()  # what a start loads stays: looking through it for what could go costs a tenth of the start
     from kobrix.cli.serve import serve
 
-    gc.freeze()
-    gc.enable()
     return serve(args.database, args.port, args.demo, args.reload, args.lan)
 
 

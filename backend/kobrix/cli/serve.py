@@ -7,16 +7,13 @@ from datetime import date
 from pathlib import Path
 
 import uvicorn
-from fastapi import FastAPI
+from starlette.types import ASGIApp
 
-from kobrix.api.app import create_app
+from kobrix.api.loading import Loading
 from kobrix.api.pairing import Pairing
 from kobrix.core.errors import BadFile
 from kobrix.demo import JOBS, LIBRARY
-from kobrix.fileformat import files
-from kobrix.fileformat.job import Job
-from kobrix.fileformat.library import parts_of
-from kobrix.store import backup, devices, library, prune, whole
+from kobrix.store import backup, devices, prune
 from kobrix.store.connection import open_db, prepare
 
 HOST = "127.0.0.1"
@@ -26,6 +23,11 @@ FRONT_END = _INSIDE if _INSIDE.is_dir() else _BESIDE  # in the wheel, or as it i
 
 def fill(database: Path) -> None:
     """Put the demo jobs into a `database` that was just created; what a person deletes later stays deleted."""
+    from kobrix.fileformat import files  # read once in a database's life, not at each start
+    from kobrix.fileformat.job import Job
+    from kobrix.fileformat.library import parts_of
+    from kobrix.store import library, whole
+
     with open_db(database) as db:
         for file in JOBS:
             job = files.read_file(files.parse_json(file.read_bytes()))
@@ -34,8 +36,10 @@ def fill(database: Path) -> None:
         library.add(db, parts_of(LIBRARY.read_text(encoding="utf-8")))
 
 
-def reloaded() -> FastAPI:
+def reloaded() -> ASGIApp:
     """The application for the reloading server, its database named in the environment."""
+    from kobrix.api.app import create_app
+
     return create_app(Path(os.environ["KOBRIX_DATABASE"]), FRONT_END)
 
 
@@ -137,9 +141,18 @@ def serve(database: Path, port: int, demo: bool, reload: bool, lan: str | None =
         )
         return 2
     pairing = None if outside is None else _paired(database, outside, port)
-    app = create_app(database, FRONT_END, pairing)
-    config = uvicorn.Config(app, log_level="warning", access_log=False, timeout_graceful_shutdown=1)
+    loading = Loading(database, FRONT_END, pairing)
+    server = uvicorn.Server(
+        uvicorn.Config(loading, log_level="warning", access_log=False, timeout_graceful_shutdown=1, lifespan="off")
+    )
+
+    def stop() -> None:
+        server.should_exit = True
+
     with open_db(database) as held:  # while one connection stays, closing another writes nothing back
         held.execute("SELECT 1 FROM jobs LIMIT 1").fetchone()
-        uvicorn.Server(config).run(sockets)
+        loading.begin(failed=stop)
+        server.run(sockets)
+    if loading.application.done():
+        loading.application.result()  # what could not be loaded is told as it is
     return 0

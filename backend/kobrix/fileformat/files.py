@@ -7,6 +7,7 @@ from typing import Any, NoReturn, TypeVar, cast
 from pydantic import BaseModel, ValidationError
 
 from kobrix.core.errors import BadFile
+from kobrix.fileformat import LARGEST_BYTES
 from kobrix.fileformat.job import AS_FOUND, Job
 from kobrix.fileformat.models import Setup
 from kobrix.fileformat.paths import JsonObject
@@ -15,7 +16,6 @@ from kobrix.fileformat.quantities import label_of
 _FORMATS: dict[str, type[Setup] | type[Job]] = {"kobrix-setup": Setup, "kobrix-job": Job}
 T = TypeVar("T", bound=BaseModel)
 VERSION = 1
-LARGEST_BYTES = 16_000_000
 
 
 def _constant(name: str) -> NoReturn:

@@ -10,7 +10,6 @@ from kobrix.core.prove.stops import Trace, stops_in
 from kobrix.recordings.columns import Floats, Recording, column
 from kobrix.recordings.table import read_csv
 
-LARGEST = 64_000_000  # bytes of one recording
 MOST_STOPS, MOST_SAMPLES = 40, 20_000
 
 

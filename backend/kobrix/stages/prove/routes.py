@@ -13,7 +13,7 @@ from kobrix.core.errors import BadEntry
 from kobrix.exports.tables import as_csv
 from kobrix.fileformat import files
 from kobrix.fileformat.records import KEY, FiledTrace
-from kobrix.recordings.read import LARGEST
+from kobrix.recordings import LARGEST
 from kobrix.stages.common import ERRORS, Database, Request, Route, as_json, stored_job
 from kobrix.stages.prove import recorded
 from kobrix.stages.prove.service import Sets, prove_of, stops_table
