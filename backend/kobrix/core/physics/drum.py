@@ -6,7 +6,7 @@ from typing import Literal
 import numpy as np
 
 from kobrix.core.errors import BadEntry
-from kobrix.core.numerics.arrays import Floats, Number
+from kobrix.core.numerics.arrays import Number
 
 ShoeKind = Literal["leading_trailing", "two_leading", "duo_servo"]
 
@@ -75,12 +75,3 @@ def pivoted_shoe_factor(friction: Number, h: Number, c: Number, b: Number, leadi
     drum face across; `leading` [yes or no]. Any shape. Source: short-shoe theory.
     """
     return friction * h / (c - friction * b if leading else c + friction * b)
-
-
-def torque(pressure: Number, drum: Drum) -> Floats:
-    """Brake torque η·A_w·max(0, p − p₀)·C*·r [N·m] of one wheel.
-
-    `pressure` [Pa]; `drum` [record]. Any shape. Source: definition of C*.
-    """
-    press = np.maximum(0.0, np.asarray(pressure) - drum.threshold)
-    return drum.efficiency * drum.cylinder_area * press * drum.shoe_factor * drum.radius

@@ -1,4 +1,4 @@
-"""A solved setup with a part changed: another bore, braided hoses, a valve at a knee, other rear pistons. One at a time or many.
+"""A solved setup with a part changed: another bore, braided hoses, a valve at a knee. One at a time or many.
 
 Arrays of changes stand as (N, 1, 1, 1) in front of the load states, so that one solution answers all of them.
 """
@@ -10,7 +10,6 @@ import numpy as np
 from kobrix.core.numerics.arrays import Floats, Number
 from kobrix.core.physics import valves
 from kobrix.core.physics.chain import Station, System
-from kobrix.core.physics.disc import Disc, with_area
 from kobrix.core.physics.paths import Solved, solve_path
 from kobrix.core.physics.road import limit_of
 from kobrix.core.physics.solved_setup import SolvedPath, SolvedSetup, design_stop
@@ -75,18 +74,5 @@ def with_knee(system: System, knee: Number, slope: Number) -> System:
             return station
         others = tuple(d for d in station.devices if not isinstance(d, valves.Proportioning))
         return replace(station, devices=(*others, valves.Proportioning(knee, slope)))
-
-    return replace(system, stations=tuple(map(swap, system.stations)))
-
-
-def with_rear_area(system: System, scale: Number) -> System:
-    """The `system` [record] with the rear piston area times `scale` [1]."""
-
-    def swap(station: Station) -> Station:
-        if station.axle != "rear":
-            return station
-        if isinstance(station.brake, Disc):
-            return replace(station, brake=with_area(station.brake, station.brake.side_area * scale))
-        return replace(station, brake=replace(station.brake, cylinder_area=station.brake.cylinder_area * scale))
 
     return replace(system, stations=tuple(map(swap, system.stations)))

@@ -26,11 +26,6 @@ def tail_wheel(bench: Bench) -> bool:
     return bench.facts.kind == "aircraft" and bool(np.any(road.front > 0.0)) and not np.any(road.rear > 0.0)
 
 
-def nose_wheel(bench: Bench) -> bool:
-    """Whether the vehicle of `bench` [record] is an aircraft braked behind its centre of gravity only. Source: common practice."""
-    return bench.facts.kind == "aircraft" and not both_axles(bench.solved) and not tail_wheel(bench)
-
-
 def _of_ends(bench: Bench) -> tuple[str, str]:
     """What the front and the rear wheels are called."""
     return ("nose", "mains") if bench.facts.kind == "aircraft" else ("front", "rear")
