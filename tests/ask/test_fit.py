@@ -65,6 +65,20 @@ class Clearance(Questions):
         moved = self.ask("wheel_clearance", wheel=WHEEL, caliper=near, stud=stud, stack={"spacer_mm": 17})
         self.assertEqual((moved["stud"]["level"], moved["level"]), ("danger", "danger"))
 
+    def test_weights_stand_out_of_the_barrel_where_they_are_stuck(self) -> None:
+        got = self.ask("wheel_clearance", wheel=WHEEL, caliper=BOX, weights={"x_from_mm": 20, "x_to_mm": 40})
+        self.assertAlmostEqual(got["weights"]["gap_mm"], 170 - 4 - 165)  # 4 mm thick where nothing is said
+        self.assertEqual((got["weights"]["level"], got["least"]), ("caution", "weights"))
+        thin = self.ask(
+            "wheel_clearance", wheel=WHEEL, caliper=BOX, weights={"x_from_mm": 20, "x_to_mm": 40, "thickness_mm": 1.5}
+        )
+        self.assertAlmostEqual(thin["weights"]["gap_mm"], 3.5)
+        beside = self.ask("wheel_clearance", wheel=WHEEL, caliper=BOX, weights={"x_from_mm": 90, "x_to_mm": 100})
+        self.assertAlmostEqual(beside["weights"]["gap_mm"], math.hypot(90 - 60, 1))
+        for weights, place in (({"x_from_mm": 300, "x_to_mm": 320}, "x_from_mm"), ({"x_from_mm": 40, "x_to_mm": 40}, "x_to_mm")):
+            self.refused(f"weights.{place}", "wheel_clearance", wheel=WHEEL, caliper=BOX, weights=weights)
+        self.refused("wheel.rim_diameter_mm", "wheel_clearance", wheel={"rim_diameter_mm": 41, "width_mm": 150, "offset_mm": 0, "spoke_back_mm": 20}, caliper=BOX)  # fmt: skip
+
     def test_what_is_bad_is_named_by_its_place(self) -> None:
         self.refused("wheel.width_mm", "wheel_clearance", wheel={**WHEEL, "width_mm": 1, "offset_mm": -60}, caliper=BOX)
         self.refused("rotor.diameter_mm", "wheel_clearance", wheel=WHEEL, caliper={**BOX, "bridge_radius_mm": 144})
@@ -165,6 +179,20 @@ class Plates(Questions):
         self.assertEqual(near["holes"][0]["diameter_mm"], 12)
         self.assertAlmostEqual(near["least_web"]["web_mm"], 12 - 12)
         self.assertEqual(near["webs_below"][0]["level"], "caution")
+
+    def test_a_rectangle_s_edges_and_rounded_corners(self) -> None:
+        hole = {"kind": "points", "points_mm": [[30, 15], [-30, 0]], "hole_mm": 8}
+        sheet = {"kind": "rectangle", "width_mm": 100, "height_mm": 60, "centre_mm": [5, 0], "corner_mm": 12}
+        got = self.ask("plate", old=hole, outline=sheet)
+        # from the centre of a hole; in the corner's own square the edge is its arc
+        self.assertAlmostEqual(got["holes"][0]["edge_mm"], min(55 - 30, 30 - 15))
+        self.assertAlmostEqual(got["holes"][1]["edge_mm"], 45 - 30)
+        near = self.ask("plate", old={**hole, "points_mm": [[50, 25]]}, outline=sheet)
+        self.assertAlmostEqual(near["holes"][0]["edge_mm"], 12 - math.hypot(50 - 43, 25 - 18))
+        round_ = self.ask("plate", old=hole, outline={"kind": "circle", "diameter_mm": 100, "centre_mm": [0, 10]})
+        self.assertAlmostEqual(round_["holes"][0]["edge_mm"], 50 - math.hypot(30, 5))
+        self.refused("outline.corner_mm", "plate", old=hole, outline={**sheet, "corner_mm": 31})
+        self.assertEqual(self.ask("plate", old=hole, outline={"kind": "auto"})["holes"], self.ask("plate", old=hole)["holes"])
 
     def test_thread_in_the_plate(self) -> None:
         pair = {"kind": "pair", "spacing_mm": 60, "hole_mm": 8, "tapped": True}
