@@ -14,6 +14,7 @@ from kobrix.stages.build.shapes import BuildView
 from kobrix.stages.common import StoredJob
 from kobrix.stages.fit.service import fit_of
 from kobrix.stages.prove.service import prove_of
+from kobrix.stages.prove.shapes import ProveView
 from kobrix.stages.size.service import verdicts_view
 
 CHANGES, JOINTS, FINDINGS = 8, 26, 6  # lines of the page; what is cut stands in the record
@@ -130,8 +131,8 @@ def _bedded(bed: BedView) -> str:
     return f"Pads: {bed['driven']} of {whole} slow-downs driven{recipe}." if whole else "Pads: no recipe for bedding was noted."
 
 
-def _stops(stored: StoredJob, name: str) -> Section:
-    view, pads = prove_of(stored), _bedded(bed_of(stored, name))
+def _stops(stored: StoredJob, name: str, view: ProveView) -> Section:
+    pads = _bedded(bed_of(stored, name))
     rows = tuple(
         (s["name"], str(s["n"]), f"{s['mean_m']:.1f} m" if s["mean_m"] is not None else "", f"{s['low_m']:.1f} to {s['high_m']:.1f}" if s["low_m"] is not None and s["high_m"] is not None else "")
         for s in view["sets"] if s["n"] and not s["row_gap"]
@@ -143,8 +144,8 @@ def _stops(stored: StoredJob, name: str) -> Section:
     )
 
 
-def dossier_of(stored: StoredJob, name: str, today: date, link: str = "") -> Dossier:
-    """The dossier of the setup by `name`, with the `link` to its job. Raises NotFound."""
+def dossier_of(stored: StoredJob, name: str, today: date, link: str = "", proven: ProveView | None = None) -> Dossier:
+    """The dossier of the setup by `name`, with the `link` to its job; `proven`: the job's stops, where they were looked at. Raises NotFound."""
     job = stored.job
     build, bleed = build_of(stored, name), bleed_of(stored, name)
     findings, dangers = _findings(job, name)
@@ -161,7 +162,7 @@ def dossier_of(stored: StoredJob, name: str, today: date, link: str = "") -> Dos
     return Dossier(
         f"Brake change: {job.name}", f"{name}, as of {today.isoformat()}. Predicted figures are estimates over plausible vehicles, to be proven by test.",
         (*dangers, *unsigned, *stopped),
-        (_changed(job, name, build), _figures(job, name), findings, joints, stand, _stops(stored, name), sign),
+        (_changed(job, name, build), _figures(job, name), findings, joints, stand, _stops(stored, name, proven or prove_of(stored)), sign),
         f"{asks} Makers' instructions, road law and inspection come first. Torques and limits are the makers', as typed. The whole record is in the job's file.",
         link,
     )  # fmt: skip

@@ -11,6 +11,7 @@ from kobrix.stages.common import StoredJob
 from kobrix.stages.fit.donors import routes_of
 from kobrix.stages.fit.service import fit_of
 from kobrix.stages.prove.service import prove_of, stops_table
+from kobrix.stages.prove.shapes import ProveView
 from kobrix.stages.size.service import verdicts_view
 
 
@@ -116,8 +117,8 @@ def _work(stored: StoredJob) -> Sheet:
     return Sheet("Work", ("setup", "day", "where", "step", "signed for", "done at", "by", "torque", "source"), tuple(rows))
 
 
-def _stops(stored: StoredJob) -> Sheet:
-    head, rows = stops_table(prove_of(stored))
+def _stops(proven: ProveView) -> Sheet:
+    head, rows = stops_table(proven)
     return Sheet("Stops", head, tuple(rows))
 
 
@@ -129,9 +130,10 @@ def _records(stored: StoredJob) -> Sheet:
     return Sheet("Records", ("made at", "kind", "key", "says", "struck out"), rows)
 
 
-def tables_of(stored: StoredJob, today: date) -> list[Sheet]:
-    """The sheets of a stored job, as of `today`."""
+def tables_of(stored: StoredJob, today: date, proven: ProveView | None = None) -> list[Sheet]:
+    """The sheets of a stored job, as of `today`; `proven`: its stops, where they were looked at."""
     job = stored.job
     about = Sheet("Job", ("what", "is"), (("job", job.name), ("revision", stored.revision), ("as of", today.isoformat()), (
         "caution", "Estimates, to be proven by test. Makers' instructions, road law and inspection come first."),))  # fmt: skip
-    return [about, _entries(job), _results(job), _findings(job), *_fitting(job), _work(stored), _stops(stored), _records(stored)]
+    stops = _stops(proven or prove_of(stored))
+    return [about, _entries(job), _results(job), _findings(job), *_fitting(job), _work(stored), stops, _records(stored)]

@@ -10,6 +10,7 @@ from kobrix.api.tables import tables_of
 from kobrix.exports.dossier import Dossier, Picture, Section
 from kobrix.exports.workbook import Sheet
 from kobrix.stages.common import StoredJob
+from kobrix.stages.prove.service import prove_of
 from kobrix.store import photos
 from kobrix.store.connection import open_db
 
@@ -52,11 +53,12 @@ def pictures_of(path: Path, job_id: int, stored: StoredJob, name: str) -> tuple[
 
 def record_of(stored: StoredJob, name: str, today: date, link: str, pictures: tuple[Picture, ...]) -> Dossier:
     """The record of the setup by `name`. Raises NotFound."""
-    first = dossier_of(stored, name, today, link)
+    proven = prove_of(stored)
+    first = dossier_of(stored, name, today, link, proven)
     working = tuple((s.name, s.formula, s.numbers, s.source) for s in lent_copy(stored.job, name, today).working)
     behind = [
         Section("How the push becomes the stop", (), ("step", "formula", "with this setup's numbers", "source"), working, (26, 46, 52, 36))
         if working else None,
-        *(_table(sheet, name) for sheet in tables_of(stored, today) if sheet.name not in _NOT),
+        *(_table(sheet, name) for sheet in tables_of(stored, today, proven) if sheet.name not in _NOT),
     ]  # fmt: skip
     return replace(first, sections=(*first.sections, *(s for s in behind if s is not None)), pictures=pictures)

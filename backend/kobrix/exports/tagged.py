@@ -14,6 +14,7 @@ from fpdf.syntax import PDFArray
 
 Kind = Literal["H1", "H2", "P", "Table", "TR", "TH", "TD"]
 _LINE, _BESIDE, _ABOVE = 3.9, 1.2, 0.2  # mm: a line of a table, what stands free right of a cell, and above and below it
+_SLACK = 0.01  # mm by which a text must stay below the width of its column to be known as one line
 
 
 class _Children(PDFArray):
@@ -87,6 +88,9 @@ class TaggedPdf(FPDF):
         self._out("EMC")
 
     def _high(self, wide: float, line: float, text: str) -> float:
+        """How high [mm] a `text` stands; most are one line, which need not be broken to know it."""
+        if wide and "\n" not in text and self.get_string_width(text) < wide - 2 * self.c_margin - _SLACK:
+            return line
         return float(self.multi_cell(wide, line, text, dry_run=True, output="HEIGHT", align="L"))  # type: ignore[arg-type]
 
     def _room_for(self, high: float) -> None:
@@ -108,26 +112,27 @@ class TaggedPdf(FPDF):
         wide = [self.epw * s / whole for s in shares]
         table = self._element("Table", None)
         if head:
-            self._row(head, wide, table, "TH")
+            top = self._row_high(head, wide)
+            self._row(head, wide, top, table, "TH")
         for row in rows:
-            if head and self.will_page_break(self._row_high(row, wide)):
+            high = self._row_high(row, wide)
+            if head and self.will_page_break(high):
                 self.add_page()
                 with self.artifact():
-                    self._draw(head, wide, "TH")
-            self._row(row, wide, table, "TD")
+                    self._draw(head, wide, top, "TH")
+            self._row(row, wide, high, table, "TD")
 
     def _row_high(self, row: Sequence[str], wide: Sequence[float]) -> float:
         return max(self._high(w - _BESIDE, _LINE, text or " ") for w, text in zip(wide, row, strict=True)) + 2 * _ABOVE
 
-    def _row(self, row: Sequence[str], wide: Sequence[float], table: StructElem, kind: Literal["TH", "TD"]) -> None:
-        self._room_for(self._row_high(row, wide))
-        self._draw(row, wide, kind, self._element("TR", table))
+    def _row(self, row: Sequence[str], wide: Sequence[float], high: float, table: StructElem, kind: Literal["TH", "TD"]) -> None:
+        self._room_for(high)
+        self._draw(row, wide, high, kind, self._element("TR", table))
 
     def _draw(
-        self, row: Sequence[str], wide: Sequence[float], kind: Literal["TH", "TD"], parent: StructElem | None = None
+        self, row: Sequence[str], wide: Sequence[float], high: float, kind: Literal["TH", "TD"], parent: StructElem | None = None
     ) -> None:
-        top, high = self.get_y(), self._row_high(row, wide)
-        x = self.l_margin
+        top, x = self.get_y(), self.l_margin
         self.set_font(style="I" if kind == "TH" else "")
         for text, w in zip(row, wide, strict=True):
             self.set_xy(x, top + _ABOVE)
