@@ -38,8 +38,7 @@ def _figures(setup: Any, decel: float) -> tuple[Floats, Floats | None]:
     def flat(values: Floats | None) -> Any:
         if values is None:
             return None
-        full = values.reshape((1,) * (4 - values.ndim) + values.shape)
-        return full[:, :, 0, 0]
+        return values.reshape(-1, *values.shape[-3:])[:, :, 0, 0]
 
     return flat(push), flat(pads)
 
