@@ -2,10 +2,13 @@
 
 import unittest
 
+import numpy as np
 from kobrix.evaluate.as_found import as_found_trials
+from kobrix.evaluate.to_core import convert
 from kobrix.fileformat import files
 from kobrix.fileformat.job import Job
 from kobrix.fileformat.paths import set_at
+from kobrix.fileformat.quantities import si
 from kobrix.fileformat.questions import Questions
 from kobrix.stages.match.space import edited
 
@@ -22,6 +25,29 @@ class Trailer(unittest.TestCase):
             self.assertGreater(row["decel_g"], 0.05)
             self.assertAlmostEqual(row["grip_decel_g"], row["decel_g"], places=9)
             self.assertEqual(row["locked"], [])
+
+    def test_its_nose_comes_down_by_its_own_height_where_that_is_known(self) -> None:
+        plain = demo_job().setup("plan A")
+        whole = {**TRAILER, "cg_height_mm": 950, "hitch_to_axle_mm": 2600}
+        for given, rise in ((TRAILER, 0.0), ({**TRAILER, "cg_height_mm": 950}, 0.0), ({**TRAILER, "hitch_to_axle_mm": 2600}, 0.0),
+                            (whole, 900 * (0.95 - 0.7 * 0.42) / 2.6)):  # fmt: skip
+            setup = edited(plain, [set_at("vehicle.load_states.0.trailer", given)])
+            load, mass = convert(setup).load, si(setup.vehicle.load_states[0].mass_kg or 0, "mass_kg")
+            assert load is not None
+            base = si(setup.vehicle.wheelbase_mm or 0, "wheelbase_mm")
+            own = {
+                name: float(np.ravel(getattr(load.trailer, name))[0])
+                for name in ("drag", "nose", "nose_rise", "behind", "height")
+            }
+            asked = {
+                "drag": 0.7 * 900 / mass,
+                "nose": 60 / mass,
+                "nose_rise": rise / mass,
+                "behind": 0.9 / base,
+                "height": 0.42 / base,
+            }
+            for name, value in asked.items():
+                self.assertAlmostEqual(own[name], value, msg=(name, given))
 
 
 class OneCircuit(unittest.TestCase):

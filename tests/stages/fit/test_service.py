@@ -105,6 +105,7 @@ class Map(unittest.TestCase):
                 own = max(1, min(lanes, ends))
                 self.assertEqual(count["port"], own)
                 self.assertEqual(count["brake"], ends)
+                self.assertEqual([count.get(k) for k in ("shared_in", "shared_out")], [1, 1] if lanes == 1 else [None, None])
                 self.assertEqual(count["valve_in"], count["valve_out"])
                 self.assertEqual(count["switch"], own)
                 for one, other in itertools.pairwise(places):

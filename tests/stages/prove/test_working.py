@@ -44,7 +44,9 @@ class WorkingTest(unittest.TestCase):
         self.assertAlmostEqual(way * a / (again - lifted), level, delta=0.15)
         lag = numbers(stop, "time to build up")[-1]
         self.assertAlmostEqual(lag, 2 * 40.5 / (79 / 3.6) - 3.9, delta=0.006)
-        self.assertTrue(any(s["what"] == "held against itself" for s in stop["working"]))
+        speed, gap = numbers(stop, "held against itself")
+        self.assertAlmostEqual(speed, 2 * 40.5 / 3.9 * 3.6, delta=0.06)
+        self.assertAlmostEqual(gap, 100 * (speed / 79 - 1), delta=0.13)
 
     def test_what_is_not_known_is_not_worked_out(self) -> None:
         self.assertEqual(view_of()["working"], [])
