@@ -22,6 +22,7 @@ from kobrix.stages.size import service
 from tests import bench_stages
 from tests.bench_endurance import endurance
 from tests.bench_lines import line, timed
+from tests.bench_repeat import repeat
 from tests.bench_server import beside, load, match, scrub, start, writers
 from tests.cases import demo_job
 from tests.mutation import report
@@ -183,9 +184,10 @@ SECTIONS: dict[str, Callable[[], None]] = {
     "stages": stages,
     "endurance": endurance,  # 300 pages that listen, 5,000 evaluations, 50 searches: some minutes
     "power": lambda: print(cut(300)),  # kill -9 in mid-edit, about a quarter of an hour
-    "mutation": lambda: report(60, seed=11),  # planted faults, and what no test notices: about twenty minutes
+    "mutation": lambda: report(60, seed=18),  # planted faults, and what no test notices: about twenty minutes
+    "repeat": repeat,  # ten times the whole of the tests beside busy loops: hours
 }
-LONG = ("endurance", "power", "mutation")  # only when it is named
+LONG = ("endurance", "power", "mutation", "repeat")  # only when it is named
 
 
 def main(names: list[str]) -> int:
