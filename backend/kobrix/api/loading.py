@@ -54,7 +54,7 @@ class Loading:
         """One request, by the application as soon as there is one."""
         if self.application.done():
             application = self.application.result()
-        elif scope["type"] == "http" and scope["method"] == "GET" and not scope["path"].startswith(_LATER):
+        elif scope["type"] == "http" and scope["method"] in ("GET", "HEAD") and not scope["path"].startswith(_LATER):
             application = self._pages
         else:
             application = await wrap_future(self.application)
