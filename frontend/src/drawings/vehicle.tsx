@@ -1,5 +1,6 @@
 /** Tyre on the road and the vehicle in side view; generic bodies, never a make. */
 import { memo } from 'react';
+import type { MeasureView } from '../api/types';
 import { Line, Path, polar, Ring, r2 } from './ink';
 
 /** Tyre in face view standing on the road. */
@@ -108,9 +109,16 @@ interface SketchProps {
   wide?: number;
 }
 const USUAL_MM = { car: 2500, truck: 3300, motorcycle: 1420, aircraft: 1600 };
+const TAIL_MM = 4400; // from the main wheels to one under the tail
+/** A wheelbase to draw by where it is not known, in mm. */
+export const usualWheelbase = (kind: SketchProps['kind'], tail: boolean) =>
+  kind === 'aircraft' && tail ? TAIL_MM : USUAL_MM[kind];
+/** Whether an aircraft stands on its tail: its braked wheels are the front ones. */
+export const onItsTail = (sheet: MeasureView) =>
+  sheet.kind === 'aircraft' && sheet.sections.some((section) => section.axle === 'front');
 /** A vehicle in side view by its kind, front axle at x, road at y. */
 export function VehicleSide({ kind, tail, wheelbase, height, share, x, y, s, wide = 180 }: SketchProps) {
-  const long = wheelbase ?? USUAL_MM[kind];
+  const long = wheelbase ?? usualWheelbase(kind, tail);
   const shape = { x, y, s: s ?? wide / long, wheelbase: long, radius: kind === 'aircraft' ? 180 : 300 };
   if (kind === 'motorcycle') return <BikeSide {...shape} />;
   if (kind === 'aircraft') return <AircraftSide {...shape} tail={tail} />;

@@ -125,7 +125,7 @@ const Label_ = styled(Label)`
   cursor: default;
 `;
 
-const NOTHING: Partial<Record<Entry['kind'], string>> = { list: '2 x 38.1 mm', text: '', count: '1' };
+const NOTHING: Partial<Record<Entry['kind'], string>> = { list: 'say 2 x 38.1', text: '', count: '1' };
 const placeholderOf = (entry: Entry) => entry.default?.text ?? NOTHING[entry.kind] ?? '';
 
 interface EntryFieldProps {

@@ -6,7 +6,7 @@ import styled from 'styled-components';
 import { useCard, useStages, useWall } from '../../api/jobs';
 import type { Card, JobLine, Sketch, StageState } from '../../api/types';
 import { Ground, Path, Words } from '../../drawings/ink';
-import { VehicleSide } from '../../drawings/vehicle';
+import { usualWheelbase, VehicleSide } from '../../drawings/vehicle';
 import { Mark } from '../../ui/Mark';
 import { force, written } from '../../units/display';
 import { inChosenUnits } from '../../units/sentences';
@@ -118,7 +118,13 @@ const Drawing = styled.svg`
   height: auto;
 `;
 
-const SCALE = 0.075; // px/mm: every vehicle on the wall to one scale
+const SCALE = 0.075; // px/mm: every vehicle on the wall to one scale, but for one that would not go on its card
+const WIDEST = { car: 200, truck: 200, motorcycle: 200, nose: 128, tail: 196 }; // px between the axles
+const scaleOf = ({ kind, tail, wheelbase_mm }: Sketch) =>
+  Math.min(
+    SCALE,
+    WIDEST[kind !== 'aircraft' ? kind : tail ? 'tail' : 'nose'] / (wheelbase_mm ?? usualWheelbase(kind, tail)),
+  );
 export const OnTheWall = ({ sketch }: { sketch: Sketch }) => (
   <Drawing viewBox="0 0 310 126" aria-hidden="true">
     <VehicleSide
@@ -129,7 +135,7 @@ export const OnTheWall = ({ sketch }: { sketch: Sketch }) => (
       share={sketch.front_share}
       x={sketch.kind === 'aircraft' ? 76 : 66}
       y={118}
-      s={SCALE}
+      s={scaleOf(sketch)}
     />
     <Ground x1={2} x2={308} y={118} />
   </Drawing>

@@ -82,7 +82,7 @@ const Form = styled.form`
   }
 `;
 
-type Icon = 'car' | 'bike' | 'air' | 'trials';
+type Icon = 'car' | 'bike' | 'air' | 'tail' | 'trials';
 const SHAPES: Record<Icon, { wheels: readonly (readonly [number, number])[]; d: string }> = {
   car: {
     wheels: [
@@ -104,6 +104,13 @@ const SHAPES: Record<Icon, { wheels: readonly (readonly [number, number])[]; d: 
       [30, 4],
     ],
     d: 'M4,18L8,13L22,11L26,6L36,6L40,11L54,12L57,4L51,4L48,11M4,18L22,22L40,21L54,14M5,9L5,27',
+  },
+  tail: {
+    wheels: [
+      [17, 4],
+      [53, 2],
+    ],
+    d: 'M4,14L8,9L21,8L25,4L35,4L40,10L53,18L57,12L52,12L49,15M4,14L8,18L22,20L40,22L54,22L53,18M5,5L5,23M16,22L19,20M53,26L53,22',
   },
   trials: {
     wheels: [
@@ -136,7 +143,7 @@ const LAYOUTS: readonly { id: Layout; icon: Icon; name: string; note: string }[]
   },
   {
     id: 'aircraft_tail_wheel',
-    icon: 'air',
+    icon: 'tail',
     name: 'Light aircraft, tail wheel',
     note: 'left and right, a toe pedal each',
   },

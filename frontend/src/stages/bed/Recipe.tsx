@@ -24,6 +24,9 @@ const Box = styled.div`
   input {
     width: 100%;
   }
+  .wide {
+    grid-column: span 2;
+  }
   .stage {
     border-top: var(--r-hair) solid var(--rule);
     padding-top: var(--s6);
@@ -65,6 +68,7 @@ export function Recipe({ bed }: { bed: Bed }) {
       <div className="row">
         <Field
           saysRefused
+          className="wide"
           label="from whom"
           value={view.source}
           placeholder="the pad’s sheet"

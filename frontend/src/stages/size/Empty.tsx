@@ -6,7 +6,7 @@ import type { Steps } from '../../api/changes';
 import type { Entry, MeasureView, SizeView } from '../../api/types';
 import { assumeStep, sameStep, typedStep } from '../../chain/entrySteps';
 import { Box, Ground, Path, Tag, Words } from '../../drawings/ink';
-import { VehicleSide } from '../../drawings/vehicle';
+import { onItsTail, VehicleSide } from '../../drawings/vehicle';
 import { EnterContext, focusNext, type Entering } from '../../page/entering';
 import { EntryField } from '../../page/EntryField';
 import { Message } from '../../page/Message';
@@ -261,17 +261,19 @@ const OneCircuit = ({ circuit }: { circuit: Circuit }) => (
 
 function VehicleDrawing({ sheet, wanted }: { sheet: MeasureView; wanted: Wanted }) {
   const value = (key: string) => wanted.all.find((e) => e.key === key)?.value ?? null;
+  const tail = onItsTail(sheet);
+  const wide = { car: 186, truck: 186, motorcycle: 160, aircraft: tail ? 220 : 118 }[sheet.kind];
   return (
     <svg viewBox="0 -4 390 134" role="img" aria-label="The vehicle as far as it is known">
       <VehicleSide
         kind={sheet.kind}
-        tail={false}
+        tail={tail}
         wheelbase={value('wheelbase_mm')}
         height={value('cg_height_mm')}
         share={value('front_share')}
         x={84}
         y={122}
-        wide={sheet.kind === 'aircraft' ? 118 : sheet.kind === 'motorcycle' ? 160 : 186}
+        wide={wide}
       />
       <Ground x1={4} x2={386} y={122} />
     </svg>

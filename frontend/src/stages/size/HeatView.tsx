@@ -26,7 +26,7 @@ const Recipe = styled.div`
     border: 0;
     border-bottom: var(--r-outline) solid var(--ink);
     background: var(--sunk);
-    width: 64px;
+    width: 84px;
     padding: 0 var(--s4);
     min-height: var(--s20);
     font: var(--w-firm) var(--t-name) / 1 var(--letter);

@@ -1,5 +1,6 @@
 /** Which drawing a section has, from its own entries. */
 import type { Entry, Section } from '../../../api/types';
+import { onItsTail } from '../../../drawings/vehicle';
 import type { Drawn } from '../Picture';
 import type { Measure } from '../useMeasure';
 import { boosterPicture } from './booster';
@@ -57,7 +58,7 @@ export function pictureOf(section: Section, { sheet, entering }: Measure): Drawn
         height: n('cg_height_mm'),
         share: n('front_share'),
         radius: null,
-        tail: sheet.kind === 'aircraft' && sheet.sections.some((s) => s.axle === 'front'),
+        tail: onItsTail(sheet),
       });
     case 'linkage':
       return linkagePicture({

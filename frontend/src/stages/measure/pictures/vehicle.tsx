@@ -1,6 +1,6 @@
 /** The vehicle from the side: axles, weights, and the height of its centre of gravity. */
 import { Arrow, Ground, Line, Words } from '../../../drawings/ink';
-import { AircraftSide, BikeSide, CarSide, CentreMark } from '../../../drawings/vehicle';
+import { AircraftSide, BikeSide, CarSide, CentreMark, usualWheelbase } from '../../../drawings/vehicle';
 import type { Drawn } from '../Picture';
 
 interface VehicleNumbers {
@@ -12,9 +12,8 @@ interface VehicleNumbers {
   tail: boolean;
 }
 export function vehiclePicture(n: VehicleNumbers): Drawn {
-  const wheelbase =
-    n.wheelbase ?? (n.kind === 'car' ? 2500 : n.kind === 'truck' ? 3300 : n.kind === 'motorcycle' ? 1420 : 1600);
-  const px = 300;
+  const wheelbase = n.wheelbase ?? usualWheelbase(n.kind, n.tail);
+  const px = n.kind === 'aircraft' && !n.tail ? 200 : 300; // what stands behind a nose wheel's mains is drawn too
   const s = px / wheelbase;
   const x = 150;
   const y = 250;
