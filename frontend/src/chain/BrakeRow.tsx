@@ -35,9 +35,10 @@ interface StillProps {
   was: StationParts | null;
   y: number;
   pressed: boolean;
+  rotors: number;
 }
 /** What does not move with the push: pistons and caliper, rotor or drum, the wheel on the road. */
-const Still = memo(function Still({ station, was, y, pressed }: StillProps) {
+const Still = memo(function Still({ station, was, y, pressed, rotors }: StillProps) {
   const disc = station.disc;
   const tyre = station.rolling_radius_mm * S.tyre;
   const wasSize = was?.disc ? was.disc.rotor_diameter_mm : 0;
@@ -74,7 +75,7 @@ const Still = memo(function Still({ station, was, y, pressed }: StillProps) {
         <RotorFace
           x={AT.rotor}
           y={y}
-          s={S.rotor}
+          s={rotors}
           diameter={disc.rotor_diameter_mm}
           padHeight={disc.pad_height_mm}
           found={Math.abs(wasSize - disc.rotor_diameter_mm) > 0.5 ? wasSize : 0}
@@ -83,7 +84,7 @@ const Still = memo(function Still({ station, was, y, pressed }: StillProps) {
         <DrumFace
           x={AT.rotor}
           y={y}
-          s={S.rotor}
+          s={rotors}
           diameter={station.drum?.drum_diameter_mm ?? 0}
           cylinder={station.drum?.wheel_cylinder_mm ?? 0}
         />
@@ -103,16 +104,16 @@ interface RowProps {
   was: StationParts | null;
   now: Figures;
   share: number;
+  /** Pixels for a millimetre of a rotor. */
+  rotors: number;
 }
 /** One axle from its caliper to the road. */
-export function BrakeRow({ row, was, now, share }: RowProps) {
+export function BrakeRow({ row, was, now, share, rotors }: RowProps) {
   const { station, y } = row;
   const own = now.lines[row.system]?.stations[station.name] ?? now.stations[station.name];
   const pressed = (own?.torque ?? 0) > 0;
   const disc = station.disc;
-  const radius = disc
-    ? disc.effective_radius_mm * S.rotor
-    : ((station.drum?.drum_diameter_mm ?? 0) / 2) * S.rotor * 0.9;
+  const radius = disc ? disc.effective_radius_mm * rotors : ((station.drum?.drum_diameter_mm ?? 0) / 2) * rotors * 0.9;
   const right = disc
     ? AT.caliper + caliperHalf(caliperOf(station))
     : AT.caliper + wheelCylinderHalf(station.drum?.wheel_cylinder_mm ?? 0, S.caliper);
@@ -122,7 +123,7 @@ export function BrakeRow({ row, was, now, share }: RowProps) {
   const wide = r2(FORCE * share);
   return (
     <>
-      <Still station={station} was={was} y={y} pressed={pressed} />
+      <Still station={station} was={was} y={y} pressed={pressed} rotors={rotors} />
       {pressed && (
         <>
           <Path

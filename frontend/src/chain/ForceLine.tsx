@@ -15,7 +15,7 @@ import { BrakeRow } from './BrakeRow';
 import { AsFound, Chain, CHAIN } from './Chain';
 import { DragRing } from '../ui/DragRing';
 import { FootAndPedal, standing } from './Foot';
-import { AXIS, BODY, drawnLines, ENDS, FORCE, OVER, rowsOf, WIDTH, type FoundLine } from './geometry';
+import { AXIS, BODY, drawnLines, ENDS, FORCE, OVER, rotorScale, rowsOf, WIDTH, type FoundLine } from './geometry';
 import { Cylinder, Lines } from './Hydraulics';
 import { Road, type Kind } from './Road';
 import { BAR_X, BAR_Y, BarLines, LeverLines } from './TwoLines';
@@ -120,6 +120,7 @@ export const ForceLine = memo(function ForceLine(props: ForceLineProps) {
             was={wasRows.find((w) => w.station.axle === row.station.axle)?.station ?? null}
             now={now}
             share={i === 0 ? share : 1 - share}
+            rotors={rotorScale([...rows, ...wasRows])}
           />
         ))}
         <Road rows={rows} state={state} kind={kind} now={now} widths={widths} />

@@ -42,6 +42,16 @@ export interface Row {
   y: number;
 }
 
+const LARGEST_ROTOR = 36; // px from its middle: beside it stands the clamp force
+/** Pixels for a millimetre of the rotors and drums of a line, one for all. */
+export const rotorScale = (rows: readonly Row[]) =>
+  Math.min(
+    S.rotor,
+    ...rows.map(
+      ({ station: { disc, drum } }) => (2 * LARGEST_ROTOR) / (disc?.rotor_diameter_mm ?? drum?.drum_diameter_mm ?? 1),
+    ),
+  );
+
 /** The rows of a path: one for each station of a single control, or the first of each of two controls. */
 export function rowsOf(solved: PathView): Row[] {
   const own = drawnLines(solved);
