@@ -17,6 +17,7 @@ from kobrix.cli.main import main
 from playwright.sync_api import Browser, sync_playwright
 
 ROOT = Path(__file__).resolve().parents[1]
+PATIENCE_S = 60.0  # a slow machine is no defect
 CHROMIUM = "/usr/bin/chromium"
 ARGUMENTS = [
     "--no-sandbox",
@@ -45,7 +46,7 @@ def command(database: Path, port: int, demo: bool = True) -> list[str]:
     return [*words, "--demo"] if demo else words
 
 
-def wait_until_up(url: str, seconds: float = 20.0, step: float = 0.05, path: str = "/api/jobs") -> None:
+def wait_until_up(url: str, seconds: float = PATIENCE_S, step: float = 0.05, path: str = "/api/jobs") -> None:
     """Wait until the server at `url` answers at a `path`, looking every `step` [s]. Raises TimeoutError."""
     end = time.monotonic() + seconds
     while time.monotonic() < end:
@@ -74,7 +75,7 @@ def server(database: Path | None = None, demo: bool = True) -> Iterator[str]:
                 yield url
             finally:
                 process.terminate()
-                process.wait(timeout=10)
+                process.wait(timeout=PATIENCE_S)
 
 
 def _serve(words: list[str]) -> None:
@@ -88,7 +89,7 @@ def quick_server() -> Iterator[str]:
     """The same on the demo job, for many short tests: forked from a process that has loaded the program already."""
     forks = multiprocessing.get_context("forkserver")
     forks.set_forkserver_preload(
-        ["kobrix.cli.main", "kobrix.cli.serve", "uvicorn.lifespan.on", "uvicorn.protocols.http.h11_impl"]
+        ["kobrix.cli.main", "kobrix.cli.serve", "kobrix.api.app", "kobrix.store.whole", "uvicorn.protocols.http.h11_impl"]
     )
     with tempfile.TemporaryDirectory() as folder:
         port = free_port()

@@ -8,7 +8,7 @@ from kobrix.fileformat.paths import pointer
 from kobrix.store import photos
 
 from tests.api.case import ApiCase
-from tests.browser import server
+from tests.browser import PATIENCE_S, server
 from tests.pictures.test_upright import photo
 
 PNG = photo(1200, 900, "PNG", turn=1)
@@ -139,7 +139,7 @@ class Events(unittest.TestCase):
             heard = threading.Event()
 
             def listen() -> None:
-                with urllib.request.urlopen(f"{url}/api/jobs/1/events", timeout=10) as stream:
+                with urllib.request.urlopen(f"{url}/api/jobs/1/events", timeout=PATIENCE_S) as stream:
                     for line in stream:
                         if line.startswith(b"data:"):
                             told.append(line.strip())

@@ -12,7 +12,7 @@ from kobrix.store import settings
 from kobrix.store.connection import open_db, prepare
 from playwright.sync_api import expect
 
-from tests.browser import ROOT, command, free_port, server, wait_until_up
+from tests.browser import PATIENCE_S, ROOT, command, free_port, server, wait_until_up
 from tests.ui.case import UiCase
 
 OUTSIDE = "127.0.0.2"  # another address of this machine stands in for the network
@@ -41,7 +41,7 @@ class Door(UiCase):
                     expect(page.get_by_role("region", name="Devices")).to_contain_text("R. H.'s phone")
                 finally:
                     process.terminate()
-                    process.wait(timeout=10)
+                    process.wait(timeout=PATIENCE_S)
 
     def test_the_passphrase_is_asked_for_and_said(self) -> None:
         with TemporaryDirectory() as folder:

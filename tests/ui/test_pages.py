@@ -54,7 +54,7 @@ class FirstLoad(UiCase):
 
         page.on("requestfinished", finished)
         self.open()
-        page.wait_for_load_state("networkidle")
+        self.idle()
         scripts = [request for name, request in sent.items() if name.endswith(".js")]
         headers = [response.headers for request in scripts if (response := request.response()) is not None]
         self.assertEqual({h.get("content-encoding") for h in headers}, {"gzip"})
