@@ -88,9 +88,7 @@ def _serve(words: list[str]) -> None:
 def quick_server() -> Iterator[str]:
     """The same on the demo job, for many short tests: forked from a process that has loaded the program already."""
     forks = multiprocessing.get_context("forkserver")
-    forks.set_forkserver_preload(
-        ["kobrix.cli.main", "kobrix.cli.serve", "kobrix.api.app", "kobrix.store.whole", "uvicorn.protocols.http.h11_impl"]
-    )
+    forks.set_forkserver_preload(["kobrix.cli.main", "kobrix.cli.serve", "tests.warmed", "uvicorn.protocols.http.h11_impl"])
     with tempfile.TemporaryDirectory() as folder:
         port = free_port()
         process = forks.Process(target=_serve, args=(command(Path(folder) / "test.sqlite3", port)[3:],))
