@@ -1,6 +1,9 @@
 """What the stops and gauges of a setup teach the model: friction, efficiency and grip with their intervals, taken over by hand only."""
 
+from functools import lru_cache
 from typing import Any
+
+from pydantic_core import from_json, to_json
 
 from kobrix.core.errors import BadPlace
 from kobrix.evaluate.ask import calibrate as ask_calibrate
@@ -75,6 +78,12 @@ def _accepted(job: Job, name: str, told: dict[str, Any]) -> tuple[str, list[Edit
     return "; ".join(said), edits
 
 
+@lru_cache(maxsize=64)
+def _taught(question: bytes) -> Any:
+    """The answer to a `question` of what stops teach, as JSON: a page is read more often than stops are driven. Raises BadPlace."""
+    return ask_calibrate.calibrated(Asked(from_json(question)))
+
+
 def calibration_of(
     job: Job, setup: str, of: str, rows: list[dict[str, Any]], records: tuple[Record, ...], pressed: str | None = None
 ) -> CalibrationView | None:
@@ -87,7 +96,7 @@ def calibration_of(
     if pressed is not None and len(job.setup(setup).systems) > 1:
         question["path"] = f"{pressed}_alone"
     try:
-        told: Any = ask_calibrate.calibrated(Asked(question))
+        told = _taught(to_json(question))
     except BadPlace:
         return None
     factors: list[FactorView] = [
