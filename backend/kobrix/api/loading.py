@@ -33,7 +33,7 @@ def _application(database: Path, front_end: Path, pairing: Pairing | None) -> AS
 
 class Loading:
     """The server over a prepared `database`: the pages of `front_end` behind the same guard at once, the rest once it is loaded. What is asked
-    for before then waits. `failed` is told where it cannot be loaded."""
+    for before then waits."""
 
     def __init__(self, database: Path, front_end: Path, pairing: Pairing | None) -> None:
         self._pages = Starlette(
@@ -44,7 +44,7 @@ class Loading:
         self.application: Future[ASGIApp] = Future()
 
     def begin(self, failed: Callable[[], None]) -> None:
-        """Load the application beside what is asked."""
+        """Load the application beside what is asked; `failed` is called where it cannot be loaded."""
         pool = ThreadPoolExecutor(1, "loading")
         self.application = pool.submit(_application, *self._found)
         pool.shutdown(wait=False)
