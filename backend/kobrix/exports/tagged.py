@@ -112,14 +112,14 @@ class TaggedPdf(FPDF):
         wide = [self.epw * s / whole for s in shares]
         table = self._element("Table", None)
         if head:
-            top = self._row_high(head, wide)
-            self._row(head, wide, top, table, "TH")
+            head_high = self._row_high(head, wide)
+            self._row(head, wide, head_high, table, "TH")
         for row in rows:
             high = self._row_high(row, wide)
             if head and self.will_page_break(high):
                 self.add_page()
                 with self.artifact():
-                    self._draw(head, wide, top, "TH")
+                    self._draw(head, wide, head_high, "TH")
             self._row(row, wide, high, table, "TD")
 
     def _row_high(self, row: Sequence[str], wide: Sequence[float]) -> float:
