@@ -11,13 +11,13 @@ ROUNDS = 10
 
 
 def repeat() -> None:
-    """Ten times `./run test` on a machine under load: how many passed, and what each took."""
+    """Ten times `./run again` on a machine under load: how many passed, and what each took."""
     passed = 0
     for n in range(1, ROUNDS + 1):
         busy = [subprocess.Popen([sys.executable, "-c", "while True: pass"]) for _ in range(os.cpu_count() or 1)]
         began = time.perf_counter()
         try:
-            done = subprocess.run([str(ROOT / "run"), "test"], cwd=ROOT, capture_output=True, text=True, check=False)
+            done = subprocess.run([str(ROOT / "run"), "again"], cwd=ROOT, capture_output=True, text=True, check=False)
         finally:
             for process in busy:
                 process.kill()

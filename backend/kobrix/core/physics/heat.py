@@ -57,42 +57,40 @@ def rise(energy: Number, mass: Number) -> Number:
     return energy / (mass * ASSUMED["heat.iron"].value)
 
 
-def _rate(rotor: Rotor, temperature: Number, air: float, speed: Number, power: Number) -> Number:
-    """dT/dt [K/s]; temperatures in °C."""
-    key = "heat.film_vented" if rotor.vented else "heat.film_solid"
-    film = ASSUMED["heat.film_still"].value + ASSUMED[key].value * speed
-    radiated = ASSUMED["heat.emissivity"].value * EXACT["stefan"].value
-    lost = film * rotor.area * (temperature - air)
-    lost = lost + radiated * rotor.area * ((temperature + KELVIN) ** 4 - (air + KELVIN) ** 4)
-    return (power - lost) / (rotor.mass * ASSUMED["heat.iron"].value)
-
-
 def _run(rotor: Rotor, start: Number, air: float, step: Step, braking: bool) -> tuple[Number, Number]:
-    """Temperature at the end, and the highest on the way, of a slow-down or of the pause after it."""
+    """Temperature at the end, and the highest on the way, of a slow-down or of the pause after it; temperatures in °C."""
     time = step.time if braking else step.pause
     steps = _STEPS if braking else _STEPS * max(1, math.ceil(step.pause / _LONG))
     h = time / steps
-    whole = step.first + step.last
+    still, moving = ASSUMED["heat.film_still"].value, ASSUMED["heat.film_vented" if rotor.vented else "heat.film_solid"].value
+    radiates = ASSUMED["heat.emissivity"].value * EXACT["stefan"].value * rotor.area
+    fourth, holds = (air + KELVIN) ** 4, rotor.mass * ASSUMED["heat.iron"].value
+    whole, slower = step.first + step.last, step.first - step.last
 
-    def rate(t: Number, temperature: Number) -> Number:
-        if not braking:
-            return _rate(rotor, temperature, air, step.pause_speed, 0.0)
-        speed = step.first - (step.first - step.last) * t / step.time
-        return _rate(rotor, temperature, air, speed, step.energy * 2.0 * speed / (whole * step.time))
+    def at(t: Number) -> tuple[Number, Number]:
+        """The film's loss [W/K] and the power [W] going in at a time; both the same all through a pause."""
+        speed = step.first - slower * t / step.time
+        return (still + moving * speed) * rotor.area, step.energy * 2.0 * speed / (whole * step.time)
+
+    def rate(film: Number, power: Number, temperature: Number) -> Number:
+        return (power - (film * (temperature - air) + radiates * ((temperature + KELVIN) ** 4 - fourth))) / holds
 
     now, peak = start, start
+    early = middle = late = at(0.0) if braking else ((still + moving * step.pause_speed) * rotor.area, 0.0)
+    slope = rate(*early, now)
     for n in range(steps):
-        if not braking and bool(np.all(np.abs(now - air) < _THERE)):
+        if braking:
+            middle, late = at(n * h + h / 2), at(n * h + h)
+        elif abs(now - air) < _THERE if isinstance(now, float) else bool(np.all(np.abs(now - air) < _THERE)):
             break
-        t = n * h
-        a = rate(t, now)
-        b = rate(t + h / 2, now + h / 2 * a)
-        c = rate(t + h / 2, now + h / 2 * b)
-        d = rate(t + h, now + h * c)
-        after = now + h / 6 * (a + 2 * b + 2 * c + d)
-        turn = _turn(now, after, a, rate(t + h, after), h)
+        b = rate(*middle, now + h / 2 * slope)
+        c = rate(*middle, now + h / 2 * b)
+        d = rate(*late, now + h * c)
+        after = now + h / 6 * (slope + 2 * b + 2 * c + d)
+        fall = rate(*late, after)
+        turn = _turn(now, after, slope, fall, h)
         peak = max(peak, after, turn) if isinstance(turn, float) else np.maximum(peak, np.maximum(after, turn))
-        now = after
+        now, slope = after, fall
     return now, peak
 
 
