@@ -106,7 +106,9 @@ def _ask(args: argparse.Namespace) -> int:
 
 def _described() -> None:
     """Have the shapes of files and answers described: before they are made, which takes a while that a server can do without."""
-    os.environ["KOBRIX_DESCRIBED"] = "1"
+    from kobrix.fileformat import DESCRIBED
+
+    os.environ[DESCRIBED] = "1"
 
 
 def _schema(args: argparse.Namespace) -> int:

@@ -7,10 +7,10 @@ from pydantic import BaseModel, ConfigDict, Field, SerializerFunctionWrapHandler
 from pydantic_core import PydanticCustomError
 
 from kobrix.core.errors import BadEntry
+from kobrix.fileformat import DESCRIBED
 from kobrix.fileformat.fields import Quantity, with_unit
 from kobrix.fileformat.quantities import label_of, value_of
 
-DESCRIBED = "KOBRIX_DESCRIBED"  # set in the environment where the shapes of files and answers are wanted, not what they hold
 Name = Annotated[str, Field(min_length=1, max_length=80)]
 
 

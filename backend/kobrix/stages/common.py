@@ -15,8 +15,7 @@ from pydantic_core import to_json
 from typing_extensions import TypedDict
 
 from kobrix.core.errors import BadFile
-from kobrix.fileformat import files
-from kobrix.fileformat.base import DESCRIBED
+from kobrix.fileformat import DESCRIBED, files
 from kobrix.fileformat.job import Job
 from kobrix.fileformat.models import Setup
 from kobrix.store import jobs, records

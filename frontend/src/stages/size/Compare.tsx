@@ -6,7 +6,7 @@ import { Choose } from '../../ui/Choose';
 import { Tick } from '../../ui/Tick';
 import { useEscape } from '../../ui/useEscape';
 import { decel } from '../../units/format';
-import { Section, Tool } from './Instruments';
+import { Section, Tool } from './Panel';
 import type { Reading } from './useSize';
 
 const Wide = styled(Section)`

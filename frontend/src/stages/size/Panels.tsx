@@ -6,7 +6,8 @@ import { Choose } from '../../ui/Choose';
 import { AsTable } from '../../ui/DataTable';
 import type { SetupView } from '../../api/types';
 import { Findings, tally } from './Findings';
-import { Panel, Tool, VIEWS } from './Instruments';
+import { VIEWS } from './Instruments';
+import { Panel, Tool } from './Panel';
 import { INSTRUMENTS, type Instrument } from './instrumentChoice';
 import type { Acts, Reading } from './useSize';
 

@@ -4,7 +4,7 @@ import styled from 'styled-components';
 import { useWorking } from '../../api/size';
 import { useSheet } from '../../api/measure';
 import type { Entry, WorkingStep } from '../../api/types';
-import { Section, Tool } from './Instruments';
+import { Section, Tool } from './Panel';
 import { TRAVEL_LINK } from './state';
 import type { Reading } from './useSize';
 import { drawnLines } from '../../chain/geometry';
