@@ -78,7 +78,7 @@ def mends_of(
 
 
 def _most_tried(setup: Setup) -> int:
-    """How many changes of a setup are tried in all: fewer where the pushes of a linkage are found by halving, so that the wait is bounded."""
+    """How many changes of a setup are tried in all: fewer where the pushes of a linkage are looked for, so that the wait is bounded."""
     controls = controls_of(setup.systems)
     linked = sum(c.control.linkage is not None for c in controls)
     return 60 if linked == 0 else 12 if len(controls) == 1 else 3

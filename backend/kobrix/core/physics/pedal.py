@@ -2,7 +2,7 @@
 
 With a straight rod the ratio is constant and everything is straight between the knots. With a linkage the ratio follows
 the stroke, so the push at a place is known at once (the rod force over the ratio there) and a place for a push is found by
-halving.
+looking for it.
 """
 
 from collections.abc import Callable
@@ -13,19 +13,23 @@ import numpy as np
 
 from kobrix.core.errors import Impossible
 from kobrix.core.numerics.arrays import Floats, Mask, Number, at_step, lookup
+from kobrix.core.numerics.crossing import first_over
 from kobrix.core.physics import control as controls
 from kobrix.core.physics import linkage
 from kobrix.core.physics.chain import ForceLine, Place, foot_of, whole_stroke
 from kobrix.core.physics.travel import Curve, Travel, reach
 
-_LOOKS, _COARSE, _HALVINGS = 48, 8, 60  # places looked at on each straight part of a linkage (of many trials), then halved
+_LOOKS, _COARSE = (
+    48,
+    8,
+)  # places looked at on each straight part of a linkage, of many trials; then the crossing is found between two
 _FAR = 8.0  # steps past the last knot that are looked at with a linkage
 
 
 @dataclass(frozen=True)
 class Pedal:
     """The control of a `line` [record] with its `travel` [record], None when it is not known; `coarse` [yes or no]: many trials, whose
-    linkages are looked at in fewer places before they are halved."""
+    linkages are looked at in fewer places."""
 
     line: ForceLine
     travel: Travel | None
@@ -89,7 +93,7 @@ class Pedal:
         if self.linked is None:
             place = foot_of(self.knots, push)
             return place, np.ones(place.knot.shape, dtype=bool)
-        place, known = self._halved(self.push_at, np.atleast_1d(np.asarray(push, dtype=np.float64)), last=True)
+        place, known = self._passed(self.push_at, np.atleast_1d(np.asarray(push, dtype=np.float64)), last=True)
         stroke = whole_stroke(self.line.system)
         if stroke is not None:
             known = known & (self._known().piston.at(place) <= stroke * (1.0 + 1e-9))
@@ -139,7 +143,7 @@ class Pedal:
         """First place (..., 1) at which the pad has travelled `wanted` [m], and whether it ever does."""
         if self.linked is None:
             return reach(self.pad_curve, wanted)
-        return self._halved(self.pad_at, np.atleast_1d(np.asarray(wanted, dtype=np.float64)), last=False)
+        return self._passed(self.pad_at, np.atleast_1d(np.asarray(wanted, dtype=np.float64)), last=False)
 
     def stiffness(self, place: Place) -> Floats:
         """Pedal stiffness dF/dtravel [N/m], loading, at a `place` [record] (..., S); 0 inside a leap."""
@@ -153,8 +157,8 @@ class Pedal:
             slope = self.pad_at(ahead) - self.pad_at(behind)
         return np.asarray(np.where(slope > 0.0, rise / np.where(slope > 0.0, slope, 1.0), 0.0))
 
-    def _halved(self, curve: Callable[[Place], Floats], wanted: Floats, last: bool) -> tuple[Place, Mask]:
-        """First or last place at which a `curve` of places passes `wanted`, by looking and halving.
+    def _passed(self, curve: Callable[[Place], Floats], wanted: Floats, last: bool) -> tuple[Place, Mask]:
+        """First or last place at which a `curve` of places passes `wanted`, by looking, then closing in.
 
         Past a dead point there is nothing. Where it is never passed: the place of the most there is, and False; nothing wanted is
         the line's start.
@@ -175,10 +179,8 @@ class Pedal:
         own = knot[hit]
         high = number[hit]
         low = np.where(hit % count == 0, own, number[np.maximum(hit - 1, 0)])
-        for _ in range(_HALVINGS):
-            middle = 0.5 * (low + high)
-            over = np.nan_to_num(curve(Place(own, middle - own)), nan=-np.inf) >= wanted
-            high, low = np.where(over, middle, high), np.where(over, low, middle)
+        low = np.where(ok & (wanted > 0.0), low, high)
+        high = first_over(lambda place: curve(Place(own, place - own)), low, high, wanted)
         own, found = np.where(wanted > 0.0, own, 0), np.where(wanted > 0.0, np.where(ok, high, number[hit]), 0.0)
         return Place(own, found - own), np.asarray(ok)
 
