@@ -2,23 +2,11 @@
 import styled from 'styled-components';
 import type { JointView } from '../../api/types';
 import { Mark } from '../../ui/Mark';
+import { RowsTable } from '../../ui/RowsTable';
 import type { Fit } from './useFit';
 
-const Table = styled.table`
-  width: 100%;
-  border-collapse: collapse;
-  font: var(--w-firm) var(--t-text) / var(--read) var(--text);
-  th {
-    text-align: left;
-    font-weight: var(--w-firm);
-    color: var(--ink-2);
-    border-bottom: var(--r-outline) solid var(--ink);
-    padding: 0 var(--s8) 0 0;
-  }
+const Table = styled(RowsTable)`
   td {
-    border-bottom: var(--r-hair) solid var(--rule);
-    padding: 0 var(--s8) 0 0;
-    height: var(--s24);
     vertical-align: middle;
   }
   td:first-child {

@@ -8,6 +8,7 @@ import { Field } from '../../ui/Field';
 import { Mark } from '../../ui/Mark';
 import { PlainField } from '../../ui/PlainField';
 import { PressButton } from '../../ui/PressButton';
+import { RowsTable } from '../../ui/RowsTable';
 import { capital, counted } from '../../units/format';
 import type { Fit } from './useFit';
 
@@ -37,20 +38,8 @@ const Box = styled.div`
     flex-wrap: wrap;
   }
 `;
-const Table = styled.table`
-  width: 100%;
-  border-collapse: collapse;
-  font: var(--w-firm) var(--t-text) / var(--read) var(--text);
-  th {
-    text-align: left;
-    font-weight: var(--w-firm);
-    color: var(--ink-2);
-    border-bottom: var(--r-outline) solid var(--ink);
-    padding: 0 var(--s8) 0 0;
-  }
+const Table = styled(RowsTable)`
   td {
-    border-bottom: var(--r-hair) solid var(--rule);
-    padding: 0 var(--s8) 0 0;
     height: var(--s28);
   }
   .n {

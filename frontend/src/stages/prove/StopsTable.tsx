@@ -5,26 +5,14 @@ import styled from 'styled-components';
 import type { StopView } from '../../api/types';
 import { PlainField } from '../../ui/PlainField';
 import { PressButton } from '../../ui/PressButton';
+import { RowsTable } from '../../ui/RowsTable';
 import { decel } from '../../units/format';
 import type { Prove } from './useProve';
 import { inChosenUnits } from '../../units/sentences';
 import { onRoad, written } from '../../units/display';
 
-const Table = styled.table`
-  width: 100%;
-  border-collapse: collapse;
-  font: var(--w-firm) var(--t-text) / var(--read) var(--text);
-  th {
-    text-align: left;
-    font-weight: var(--w-firm);
-    color: var(--ink-2);
-    border-bottom: var(--r-outline) solid var(--ink);
-    padding: 0 var(--s8) 0 0;
-  }
+const Table = styled(RowsTable)`
   td {
-    border-bottom: var(--r-hair) solid var(--rule);
-    padding: 0 var(--s8) 0 0;
-    height: var(--s24);
     white-space: nowrap;
   }
   td.around {
