@@ -166,7 +166,7 @@ class Band(Asked):
 
     def test_each_side_s_product_is_the_core_s(self) -> None:
         page = self.open()
-        page.wait_for_timeout(400)
+        self.idle()
         for _ in range(3):
             button = page.get_by_role("button", name=re.compile("^What each change bought"))
             side = re.search(r"bought: (\w+) brake", button.get_attribute("aria-label") or "")

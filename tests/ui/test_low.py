@@ -29,9 +29,9 @@ class Low(UiCase):
     def test_the_worst_danger_and_its_mend_stand_on_the_first_screen(self) -> None:
         page = self.open("/jobs/1/size?plan=plan+B")
         worst = page.get_by_role("region", name="The worst finding")
-        expect(worst).to_contain_text("The rear locks first", timeout=60_000)
+        expect(worst).to_contain_text("The rear locks first")
         mend = worst.get_by_role("button")
-        expect(mend).to_be_visible(timeout=60_000)
+        expect(mend).to_be_visible()
         at = self.box(worst)
         self.assertLess(at["y"] + at["height"], 200)
         mend.click()

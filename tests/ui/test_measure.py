@@ -8,7 +8,7 @@ from pathlib import Path
 from playwright.sync_api import APIResponse, Page, Route, expect
 
 from tests.demo_picture import picture
-from tests.ui.case import PHONE, UiCase
+from tests.ui.case import PATIENCE, PHONE, UiCase
 
 
 class Sheet(UiCase):
@@ -61,7 +61,7 @@ class Sheet(UiCase):
 
         page.route(re.compile(r"/api/jobs/1(/measure.*)?$"), hold)
         page.evaluate("document.dispatchEvent(new Event('visibilitychange', {bubbles: true}))")  # the page is looked at again
-        for _ in range(200):
+        for _ in range(PATIENCE // 50):
             if len(held) == 2:
                 break
             page.wait_for_timeout(50)
@@ -185,7 +185,7 @@ class Sheet(UiCase):
             page = self.measure()
             for button in page.get_by_role("navigation", name="What to measure").get_by_role("button").all():
                 button.click()
-                page.wait_for_timeout(60)
+                expect(button).to_have_attribute("aria-current", "true")
                 self.axe()
         self.no_errors()
 

@@ -6,7 +6,7 @@ from collections.abc import Callable
 
 from playwright.sync_api import expect
 
-from tests.ui.case import UiCase
+from tests.ui.case import PATIENCE, UiCase
 
 # What a builder reads off the vehicle, by the name of the field.
 READ = {
@@ -30,7 +30,7 @@ class KeysAlone(UiCase):
         )
         return found
 
-    def until(self, fine: Callable[[dict[str, str]], bool], most: int = 500) -> dict[str, str]:
+    def until(self, fine: Callable[[dict[str, str]], bool], most: int = PATIENCE // 40) -> dict[str, str]:
         """What has the focus, once it is as wanted."""
         for _ in range(most):
             now = self.active()

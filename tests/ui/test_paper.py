@@ -18,7 +18,7 @@ class Printed(UiCase):
         if name == "Match":
             expect(page.get_by_role("status")).to_contain_text("setups tried", timeout=3 * PATIENCE)
         expect(page.get_by_role("main")).to_be_visible()
-        page.wait_for_timeout(500)
+        self.idle()
         return page
 
     def pages(self, page: Page) -> list[tuple[float, float]]:
