@@ -75,6 +75,9 @@ const Body = styled.div`
     padding-left: var(--s16);
     margin-left: var(--s16);
   }
+  .cols > section > h3 {
+    padding-top: var(--s12);
+  }
   &[data-wide] .lines {
     grid-template-columns: minmax(0, 1fr) 300px;
   }
