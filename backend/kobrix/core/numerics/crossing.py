@@ -19,7 +19,8 @@ def first_over(curve: Callable[[Floats], Floats], low: Floats, high: Floats, wan
     """
 
     def above(place: Floats) -> Floats:
-        return np.nan_to_num(curve(place) - wanted, nan=-np.inf)
+        value = curve(place) - wanted
+        return np.where(np.isnan(value), -np.inf, value)
 
     under, over = above(low), above(high)
     high = np.where(under >= 0.0, low, high)

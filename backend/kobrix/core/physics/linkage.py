@@ -6,6 +6,7 @@ form: the pin is where the circle about the pivot meets the circle of the rod ab
 """
 
 from dataclasses import dataclass
+from functools import cached_property
 
 import numpy as np
 
@@ -27,12 +28,29 @@ class Linkage:
     direction: Number
     rod: Number
 
+    @cached_property
+    def axis(self) -> tuple[Number, Number]:
+        """Direction of the bore's axis (cos, sin) [1]."""
+        return np.cos(self.direction), np.sin(self.direction)
+
+    @cached_property
+    def start(self) -> Floats:
+        """Place of the socket along the bore's axis [m] at rest."""
+        return socket(self, self.rest)
+
+    @cached_property
+    def side(self) -> Floats:
+        """On which side of the line from pivot to socket the pin rests [1], 1 or −1."""
+        c, s = self.axis
+        pin_x, pin_y = self.radius * np.cos(self.rest), self.radius * np.sin(self.rest)
+        return np.asarray(np.sign((self.point[0] + self.start * c) * pin_y - (self.point[1] + self.start * s) * pin_x))
+
 
 def _pin(link: Linkage, angle: Number) -> tuple[Number, Number]:
     """Pin along and across the bore's axis [m]."""
     x = link.radius * np.cos(angle) - link.point[0]
     y = link.radius * np.sin(angle) - link.point[1]
-    c, s = np.cos(link.direction), np.sin(link.direction)
+    c, s = link.axis
     return x * c + y * s, y * c - x * s
 
 
@@ -70,18 +88,15 @@ def angle_at(link: Linkage, stroke: Number) -> Floats:
     Of the two circles' crossings the one on the side of the rest position. NaN where the rod is too short. Any shape.
     Source: circle through circle.
     """
-    c, s = np.cos(link.direction), np.sin(link.direction)
-    place = socket(link, link.rest) + stroke
+    c, s = link.axis
+    place = link.start + stroke
     x, y = link.point[0] + place * c, link.point[1] + place * s
     far = np.hypot(x, y)
     along = (far**2 + np.square(link.radius) - np.square(link.rod)) / (2.0 * far)
     with np.errstate(invalid="ignore"):
         aside = np.sqrt(np.square(link.radius) - along**2)
-    rest_x, rest_y = link.radius * np.cos(link.rest), link.radius * np.sin(link.rest)
-    start = socket(link, link.rest)
-    side = np.sign((link.point[0] + start * c) * rest_y - (link.point[1] + start * s) * rest_x)
     toward = np.arctan2(y, x)
-    angle = toward + side * np.arctan2(aside, along)
+    angle = toward + link.side * np.arctan2(aside, along)
     turns = np.round((angle - link.rest) / (2.0 * np.pi))
     return np.asarray(angle - 2.0 * np.pi * turns)
 
