@@ -20,6 +20,9 @@ const Box = styled.div`
     gap: var(--s6) var(--s12);
     align-items: end;
   }
+  form > :first-child > input {
+    width: 176px; /* a name, not a figure */
+  }
   ul {
     list-style: none;
     margin: 0;
