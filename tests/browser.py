@@ -18,9 +18,8 @@ from playwright.sync_api import Browser, sync_playwright
 
 ROOT = Path(__file__).resolve().parents[1]
 PATIENCE_S = 60.0  # a slow machine is no defect
-CHROMIUM = (
-    "/usr/bin/chromium-headless-shell"  # the whole of Chromium draws its own bars and tabs too: half as much again for each page
-)
+# Without windows of its own: the whole of Chromium draws its bars and tabs too, twice the work for each page.
+CHROMIUM = "/usr/bin/chromium-headless-shell"
 ARGUMENTS = [
     "--no-sandbox",
     "--disable-gpu",

@@ -12,7 +12,7 @@ _CUT = 0.2  # of a bracket's width, by which the chord's crossing is first drawn
 
 def first_over(curve: Callable[[Floats], Floats], low: Floats, high: Floats, wanted: Floats) -> Floats:
     """The end of the bracket `low` [any] to `high` [same] at which a `curve` {places -> values} is `wanted` [of the values] or more,
-    to the last digit: as halving finds it, in a fifth of the looks where the curve is smooth.
+    to the last digit: as halving finds it, in a third of the looks or fewer where the curve is smooth.
 
     What is not known (NaN) is not there yet; where the low end is over, it is the low end. Any shape.
     Source: interpolate, truncate, project (Oliveira and Takahashi 2020), from memory.

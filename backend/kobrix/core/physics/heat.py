@@ -76,8 +76,8 @@ def _run(rotor: Rotor, start: Number, air: float, step: Step, braking: bool) -> 
         return (power - (film * (temperature - air) + radiates * ((temperature + KELVIN) ** 4 - fourth))) / holds
 
     now, peak = start, start
-    early = middle = late = at(0.0) if braking else ((still + moving * step.pause_speed) * rotor.area, 0.0)
-    slope = rate(*early, now)
+    middle = late = at(0.0) if braking else ((still + moving * step.pause_speed) * rotor.area, 0.0)
+    slope = rate(*late, now)
     for n in range(steps):
         if braking:
             middle, late = at(n * h + h / 2), at(n * h + h)

@@ -69,8 +69,7 @@ def reachable(link: Linkage) -> bool:
 
     Any shape. Source: slider-crank.
     """
-    here = socket(link, link.rest)
-    return bool(np.all(np.isfinite(here)) and np.all(_slope(link, link.rest) > 0.0))
+    return bool(np.all(np.isfinite(link.start)) and np.all(_slope(link, link.rest) > 0.0))
 
 
 def _slope(link: Linkage, angle: Number) -> Floats:

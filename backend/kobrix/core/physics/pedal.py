@@ -19,10 +19,8 @@ from kobrix.core.physics import linkage
 from kobrix.core.physics.chain import ForceLine, Place, foot_of, whole_stroke
 from kobrix.core.physics.travel import Curve, Travel, reach
 
-_LOOKS, _COARSE = (
-    48,
-    8,
-)  # places looked at on each straight part of a linkage, of many trials; then the crossing is found between two
+# Places looked at on each straight part of a linkage, and of many trials; the crossing is then found between two.
+_LOOKS, _COARSE = 48, 8
 _FAR = 8.0  # steps past the last knot that are looked at with a linkage
 
 
@@ -181,7 +179,7 @@ class Pedal:
         low = np.where(hit % count == 0, own, number[np.maximum(hit - 1, 0)])
         low = np.where(ok & (wanted > 0.0), low, high)
         high = first_over(lambda place: curve(Place(own, place - own)), low, high, wanted)
-        own, found = np.where(wanted > 0.0, own, 0), np.where(wanted > 0.0, np.where(ok, high, number[hit]), 0.0)
+        own, found = np.where(wanted > 0.0, own, 0), np.where(wanted > 0.0, high, 0.0)
         return Place(own, found - own), np.asarray(ok)
 
 

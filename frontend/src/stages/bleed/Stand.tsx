@@ -13,6 +13,7 @@ import { PlainField } from '../../ui/PlainField';
 import { PressButton } from '../../ui/PressButton';
 import { signsAs, useSigner } from '../../ui/signer';
 import { useWidth } from '../../ui/useWidth';
+import { RowsTable } from '../../ui/RowsTable';
 import { force, perKilopascal, perNewton, pressure } from '../../units/display';
 import { counted, moment } from '../../units/format';
 import { usePreferred } from '../../units/preference';
@@ -29,22 +30,6 @@ const Box = styled.div`
     flex-wrap: wrap;
     gap: var(--s6) var(--s12);
     align-items: end;
-  }
-  table {
-    width: 100%;
-    border-collapse: collapse;
-    font: var(--w-firm) var(--t-text) / var(--read) var(--text);
-  }
-  th {
-    text-align: left;
-    font-weight: var(--w-firm);
-    color: var(--ink-2);
-    border-bottom: var(--r-outline) solid var(--ink);
-  }
-  td {
-    border-bottom: var(--r-hair) solid var(--rule);
-    height: var(--s24);
-    padding-right: var(--s8);
   }
   tr[data-out] td {
     text-decoration: line-through;
@@ -95,7 +80,7 @@ function Pushes({ stand, bleed }: { stand: StandView; bleed: Bleed }) {
   if (stand.pushes.length === 0)
     return <p className="quiet">No push yet. Five do: 2, 5, 10, 20 and 35 kg on the scale.</p>;
   return (
-    <table>
+    <RowsTable>
       <caption className="visually-hidden">Pushes of run {stand.run}</caption>
       <thead>
         <tr>
@@ -134,7 +119,7 @@ function Pushes({ stand, bleed }: { stand: StandView; bleed: Bleed }) {
           </tr>
         ))}
       </tbody>
-    </table>
+    </RowsTable>
   );
 }
 
@@ -297,7 +282,7 @@ function Fitted({ stand, bleed }: { stand: StandView; bleed: Bleed }) {
     return named && shown.unit !== '' ? `${shown.v} ${shown.unit}` : shown.v;
   };
   return (
-    <table>
+    <RowsTable>
       <caption className="visually-hidden">What the test fitted</caption>
       <thead>
         <tr>
@@ -332,7 +317,7 @@ function Fitted({ stand, bleed }: { stand: StandView; bleed: Bleed }) {
           </tr>
         ))}
       </tbody>
-    </table>
+    </RowsTable>
   );
 }
 
