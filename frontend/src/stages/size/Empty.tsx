@@ -1,6 +1,6 @@
 /** Size before it can be followed: the line from what is known, phantoms with their fields for the rest, and what may be assumed. */
-import { useCallback, useMemo, useState, type ReactNode } from 'react';
-import { Button } from 'react-aria-components';
+import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
+import { Button, type PressEvent } from 'react-aria-components';
 import styled from 'styled-components';
 import type { Steps } from '../../api/changes';
 import type { Entry, MeasureView, SizeView } from '../../api/types';
@@ -351,7 +351,16 @@ export function Empty({ head, view, setup, sheet, steps, onUse }: EmptyProps) {
     }),
     [here, onStep, preferred, sheet.kind, wanted],
   );
-  const take = useCallback((step: Parameters<typeof onStep>[0]) => void onStep(step).catch(() => undefined), [onStep]);
+  // What is pressed here goes once it is done: who pressed it by a key goes on at the next unknown, a thumb gets no keyboard.
+  const byKey = useRef(false);
+  const take = (step: Parameters<typeof onStep>[0]) => (press: PressEvent) => {
+    byKey.current = press.pointerType === 'keyboard' || press.pointerType === 'virtual';
+    void onStep(step).catch(() => undefined);
+  };
+  useEffect(() => {
+    if (byKey.current && document.activeElement === document.body) focusNext(document.body, true);
+    byKey.current = false;
+  }, [wanted]);
   const open = wanted.all.filter(unknown);
   const assumable = open.filter((e) => e.stand_in);
   const brakes = wanted.circuits.flatMap((c) => c.braked.flatMap((b) => [...b.brake, ...b.rotor]));
@@ -371,12 +380,12 @@ export function Empty({ head, view, setup, sheet, steps, onUse }: EmptyProps) {
             </p>
             <Squares wanted={wanted} />
             {assumable.length > 0 && (
-              <Press data-plan="" onPress={() => take(assumeStep(assumable))}>
+              <Press data-plan="" onPress={take(assumeStep(assumable))}>
                 Assume {assumable.length === 1 ? 'it' : `the ${assumable.length}`}
               </Press>
             )}
             {wanted.same.map(({ label, pairs }) => (
-              <Press key={label} onPress={() => take(sameStep(label, pairs))}>
+              <Press key={label} onPress={take(sameStep(label, pairs))}>
                 {label}
               </Press>
             ))}
