@@ -20,6 +20,7 @@ from kobrix.fileformat.quantities import si
 
 from tests.cases import applied, demo_job
 from tests.core.rules.test_braking import by_id, changed, judged
+from tests.pins.vehicles import setup_of, vehicles
 
 RANK = LEVELS.index
 
@@ -79,6 +80,14 @@ class Promises(unittest.TestCase):
         for path in SETUPS:
             kinds |= self.keeps(demo(path.name))
         self.assertLessEqual({"braided", "valve", "bore", "remove_residual"}, kinds)
+
+    def test_with_a_linkage_every_finding_is_looked_at(self) -> None:
+        """Its pushes are looked for, so fewer changes are tried; the last finding still has its own."""
+        job = vehicles()["linkage, deceleration sensing"]
+        setup = files.check(Setup, setup_of(job, job["as_found"]))
+        bad = [j.id for j in judged(setup) if j.level in ("caution", "danger")]
+        self.assertGreater(len(bad), 3)
+        self.assertIn("remove_residual", self.keeps(setup))
 
     def test_vehicles_with_bores_pins_and_room_drawn_at_random(self) -> None:
         draw, tried_ = random.Random(20), 0

@@ -69,7 +69,7 @@ def mends_of(
         key = f"{one.rule}.{one.kind}.{one.system}"
         if key not in made:
             made[key] = _looked_at(one, base, shelf)
-        own = made[key][: min(left, 2 * _SHORT)]
+        own = made[key][: min(max(left, 1), 2 * _SHORT)]
         left -= len(own)
         offered = _offered(one, own, base, studied)
         if offered:
@@ -78,10 +78,11 @@ def mends_of(
 
 
 def _most_tried(setup: Setup) -> int:
-    """How many changes of a setup are tried in all: fewer where the pushes of a linkage are looked for, so that the wait is bounded."""
+    """How many changes of a setup are tried in all, beside one for each finding: fewer where the pushes of a linkage are looked for, so
+    that the wait is bounded."""
     controls = controls_of(setup.systems)
     linked = sum(c.control.linkage is not None for c in controls)
-    return 60 if linked == 0 else 12 if len(controls) == 1 else 3
+    return 60 if linked == 0 else 24 if len(controls) == 1 else 3
 
 
 def _setup(known: ByContent[Setup], change: Change) -> ByContent[Setup] | None:
