@@ -27,7 +27,8 @@ interface StagePageProps {
   title: string;
   /** The setup that it shows, for the paper. */
   setup?: string;
-  targets: readonly Target[];
+  /** What its finder goes to beside the stages. */
+  targets?: readonly Target[];
   /** Single keys of this page, beside those of every page. */
   keys?: Readonly<Record<string, () => void>>;
   onUndo: () => void;
@@ -35,6 +36,8 @@ interface StagePageProps {
   /** The page below its head, on a sheet or not. */
   children: (head: ReactNode, wide: boolean) => ReactNode;
 }
+const NO_TARGETS: readonly Target[] = [];
+
 /** The same, once what is still being dragged or stepped is stored: it would land on top of what was undone. */
 function useStill(act: () => void): () => void {
   const latest = useRef(act);
@@ -42,7 +45,7 @@ function useStill(act: () => void): () => void {
   return useCallback(() => void whenStill().then(() => latest.current()), []);
 }
 export function StagePage(props: StagePageProps) {
-  const { job, stages, stage, title, setup } = props;
+  const { job, stages, stage, title, setup, targets = NO_TARGETS } = props;
   const [said, setSaid] = useState('');
   const onUndo = useStill(() => {
     setSaid(job.undo === null ? '' : `Undone: ${job.undo}`);
@@ -56,7 +59,7 @@ export function StagePage(props: StagePageProps) {
   useEffect(() => {
     document.title = `${job.name}: ${title}, Kobrix`;
   }, [job.name, title]);
-  const helps = useHelps({ job: job.id, stages, targets: props.targets, keys: props.keys, onUndo, onRedo });
+  const helps = useHelps({ job: job.id, stages, targets, keys: props.keys, onUndo, onRedo });
   const Head = wide ? SheetTop : PhoneHead;
   const head = (
     <Head job={job} stages={stages} stage={stage} title={title} setup={setup} onUndo={onUndo} onRedo={onRedo}>

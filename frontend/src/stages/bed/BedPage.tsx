@@ -3,8 +3,8 @@ import { useState } from 'react';
 import styled from 'styled-components';
 import { BedHeat } from '../../charts/BedHeat';
 import { Missing } from '../../page/Missing';
-import { StagePage, type StageProps } from '../../page/StagePage';
-import { WorkSheet } from '../../page/WorkSheet';
+import type { StageProps } from '../../page/StagePage';
+import { WorkPage } from '../../page/WorkPage';
 import { DataTable } from '../../ui/DataTable';
 import { Mark } from '../../ui/Mark';
 import { PressButton } from '../../ui/PressButton';
@@ -42,7 +42,6 @@ const Body = styled.div`
     order: -1;
   }
 `;
-const NO_TARGETS: [] = [];
 const degrees = (c: number | null) => (c === null ? '' : written(heatOf(c)));
 const number = (text: string) => (text === '' ? null : parseFloat(text));
 
@@ -118,54 +117,43 @@ export function BedPage({ job, view: stored, stages }: StageProps<'bed'>) {
   const bed = useBed(job, stored);
   const { view, steps } = bed;
   return (
-    <StagePage
+    <WorkPage
       job={job}
       stages={stages}
       stage="bed"
       title="Bed"
       setup={view.setup}
-      targets={NO_TARGETS}
-      onUndo={steps.onUndo}
-      onRedo={steps.onRedo}
+      said={
+        view.slow_downs.length === 0
+          ? 'The pads’ recipe, from their maker.'
+          : `${view.driven} of ${view.slow_downs.length} slow-downs driven`
+      }
+      onSetup={bed.onSetup}
+      steps={steps}
+      cautions={`The driver drives, the passenger holds this. An empty road, nobody behind; road law first. Hot rotors burn. No full stop with hot pads, no dragging. ${view.certified ? 'Aircraft: by certified persons only, within the maker’s limits for brake energy.' : ''}`}
     >
-      {(head, wide) => (
-        <WorkSheet
-          head={head}
-          wide={wide}
-          title="Bed"
-          said={
-            view.slow_downs.length === 0
-              ? 'The pads’ recipe, from their maker.'
-              : `${view.driven} of ${view.slow_downs.length} slow-downs driven`
-          }
-          setup={view.setup}
-          setups={job.setups}
-          onSetup={bed.onSetup}
-          steps={steps}
-          cautions={`The driver drives, the passenger holds this. An empty road, nobody behind; road law first. Hot rotors burn. No full stop with hot pads, no dragging. ${view.certified ? 'Aircraft: by certified persons only, within the maker’s limits for brake energy.' : ''}`}
-        >
-          <Body data-wide={wide || undefined}>
-            <div>
-              {view.needs > 0 && <Missing job={job.id} what="No stop can be predicted yet" n={view.needs} />}
-              {view.refused !== '' && <p role="alert">{view.refused}</p>}
-              {view.slow_downs.length > 0 && <Heat bed={bed} />}
-              <section aria-label="Recipe">
-                <h2>
-                  Recipe
-                  <em>as the pad’s maker has it; none is given here</em>
-                </h2>
-                <Recipe key={view.setup} bed={bed} />
-              </section>
-            </div>
-            <div>
-              <section aria-label="Passenger">
-                <h2>Passenger</h2>
-                <Passenger bed={bed} />
-              </section>
-            </div>
-          </Body>
-        </WorkSheet>
+      {(wide) => (
+        <Body data-wide={wide || undefined}>
+          <div>
+            {view.needs > 0 && <Missing job={job.id} what="No stop can be predicted yet" n={view.needs} />}
+            {view.refused !== '' && <p role="alert">{view.refused}</p>}
+            {view.slow_downs.length > 0 && <Heat bed={bed} />}
+            <section aria-label="Recipe">
+              <h2>
+                Recipe
+                <em>as the pad’s maker has it; none is given here</em>
+              </h2>
+              <Recipe key={view.setup} bed={bed} />
+            </section>
+          </div>
+          <div>
+            <section aria-label="Passenger">
+              <h2>Passenger</h2>
+              <Passenger bed={bed} />
+            </section>
+          </div>
+        </Body>
       )}
-    </StagePage>
+    </WorkPage>
   );
 }

@@ -2,9 +2,9 @@
 import { useMemo, useState } from 'react';
 import styled from 'styled-components';
 import type { BuildView, OrderView } from '../../api/types';
-import { StagePage, type StageProps } from '../../page/StagePage';
+import type { StageProps } from '../../page/StagePage';
 import { DossierLink } from '../../page/DossierLink';
-import { WorkSheet } from '../../page/WorkSheet';
+import { WorkPage } from '../../page/WorkPage';
 import { Choose } from '../../ui/Choose';
 import { DataTable } from '../../ui/DataTable';
 import { Field } from '../../ui/Field';
@@ -257,35 +257,27 @@ export function BuildPage({ job, view: stored, stages }: StageProps<'build'>) {
     [every, onLook],
   );
   return (
-    <StagePage
+    <WorkPage
       job={job}
       stages={stages}
       stage="build"
       title="Build"
       setup={view.setup}
       targets={targets}
-      onUndo={steps.onUndo}
-      onRedo={steps.onRedo}
+      said={said(view)}
+      onSetup={build.onSetup}
+      steps={steps}
+      tools={<DossierLink job={job.id} setup={view.setup} />}
+      cautions={`Stands on hard ground before you go under it. Torques are the maker’s, never ours. One wrong joint loses all braking. ${view.certified ? 'Aircraft: by certified persons only. ' : ''}${awake ? '' : 'The screen may go to sleep: what is done stays done.'}`}
     >
-      {(head, wide) => {
+      {(wide) => {
         const card = build.step !== null && (
           <section aria-label="Now">
             <StepCard build={build} />
           </section>
         );
         return (
-          <WorkSheet
-            head={head}
-            wide={wide}
-            title="Build"
-            said={said(view)}
-            setup={view.setup}
-            setups={job.setups}
-            onSetup={build.onSetup}
-            steps={steps}
-            tools={<DossierLink job={job.id} setup={view.setup} />}
-            cautions={`Stands on hard ground before you go under it. Torques are the maker’s, never ours. One wrong joint loses all braking. ${view.certified ? 'Aircraft: by certified persons only. ' : ''}${awake ? '' : 'The screen may go to sleep: what is done stays done.'}`}
-          >
+          <>
             {view.open_since !== null && (
               <Alarm role="status">
                 <Mark state="caution" size={18} />
@@ -324,9 +316,9 @@ export function BuildPage({ job, view: stored, stages }: StageProps<'build'>) {
               </div>
               {wide && card && <div className="side">{card}</div>}
             </Body>
-          </WorkSheet>
+          </>
         );
       }}
-    </StagePage>
+    </WorkPage>
   );
 }

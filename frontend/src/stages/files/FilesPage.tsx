@@ -8,8 +8,8 @@ import { useKeeper, useRecorder } from '../../api/records';
 import { lentCopy } from '../../api/remarks';
 import { Columns } from '../../page/Columns';
 import { Missing } from '../../page/Missing';
-import { StagePage, type StageProps } from '../../page/StagePage';
-import { WorkSheet } from '../../page/WorkSheet';
+import type { StageProps } from '../../page/StagePage';
+import { WorkPage } from '../../page/WorkPage';
 import { PressButton } from '../../ui/PressButton';
 import type { Kind } from '../../chain/Road';
 import { asPng, keep } from './drawing';
@@ -46,7 +46,6 @@ const Body = styled(Columns)`
     }
   }
 `;
-const NO_TARGETS: [] = [];
 type Wanted = 'svg' | 'png' | 'lend';
 
 /** What goes out: its address below the job, what it is called, what is in it. */
@@ -101,28 +100,19 @@ export function FilesPage({ job, stages }: StageProps<null>) {
     else void lend(null).catch((error: unknown) => setRefused(error instanceof Error ? error.message : ''));
   };
   return (
-    <StagePage
+    <WorkPage
       job={job}
       stages={stages}
       stage="files"
       title="Files"
       setup={setup}
-      targets={NO_TARGETS}
-      onUndo={steps.onUndo}
-      onRedo={steps.onRedo}
+      said="Everything leaves in open formats. Nothing is sent anywhere."
+      onSetup={(plan) => setParams({ plan }, { replace: true })}
+      steps={steps}
+      cautions="A file holds what you entered and who signed. Figures are estimates, to be proven by test."
     >
-      {(head, wide) => (
-        <WorkSheet
-          head={head}
-          wide={wide}
-          title="Files"
-          said="Everything leaves in open formats. Nothing is sent anywhere."
-          setup={setup}
-          setups={job.setups}
-          onSetup={(plan) => setParams({ plan }, { replace: true })}
-          steps={steps}
-          cautions="A file holds what you entered and who signed. Figures are estimates, to be proven by test."
-        >
+      {(wide) => (
+        <>
           <Body data-wide={wide || undefined}>
             <div>
               <section aria-label="What goes out">
@@ -190,8 +180,8 @@ export function FilesPage({ job, stages }: StageProps<null>) {
               onDrawn={(drawn) => void onDrawn(drawn)}
             />
           )}
-        </WorkSheet>
+        </>
       )}
-    </StagePage>
+    </WorkPage>
   );
 }

@@ -2,8 +2,8 @@
 import { useMemo, useState } from 'react';
 import { ToggleButton } from 'react-aria-components';
 import styled from 'styled-components';
-import { StagePage, type StageProps } from '../../page/StagePage';
-import { WorkSheet } from '../../page/WorkSheet';
+import type { StageProps } from '../../page/StagePage';
+import { WorkPage } from '../../page/WorkPage';
 import { Mark } from '../../ui/Mark';
 import { PressButton } from '../../ui/PressButton';
 import { ToggleRow } from '../../ui/ToggleRow';
@@ -211,63 +211,53 @@ export function FitPage({ job, view, stages }: StageProps<'fit'>) {
     [view.joints, onJoint],
   );
   return (
-    <StagePage
+    <WorkPage
       job={job}
       stages={stages}
       stage="fit"
       title="Fit"
       setup={view.setup}
       targets={targets}
-      onUndo={steps.onUndo}
-      onRedo={steps.onRedo}
+      said={view.parts.rows.length > 0 ? view.parts.sentence : 'Will it go together, and what is missing.'}
+      onSetup={fit.onSetup}
+      steps={steps}
+      cautions="A figure here is a measurement of yours: measure again before you cut or order. No strength is judged: bent, welded and drilled parts need a qualified check. Makers’ instructions, road law and inspection come first."
     >
-      {(head, wide) => (
-        <WorkSheet
-          head={head}
-          wide={wide}
-          title="Fit"
-          said={view.parts.rows.length > 0 ? view.parts.sentence : 'Will it go together, and what is missing.'}
-          setup={view.setup}
-          setups={job.setups}
-          onSetup={fit.onSetup}
-          steps={steps}
-          cautions="A figure here is a measurement of yours: measure again before you cut or order. No strength is judged: bent, welded and drilled parts need a qualified check. Makers’ instructions, road law and inspection come first."
-        >
-          <Body data-wide={wide || undefined}>
-            <div className="cols">
-              <Wheels fit={fit} />
-              <Lines fit={fit} />
+      {(wide) => (
+        <Body data-wide={wide || undefined}>
+          <div className="cols">
+            <Wheels fit={fit} />
+            <Lines fit={fit} />
+          </div>
+          <div className="below">
+            <div>
+              <section aria-label="Parts list">
+                <PartsList fit={fit} />
+              </section>
+              <section aria-label="Hard lines to cut">
+                <CutList fit={fit} />
+              </section>
+              <section aria-label="Routes">
+                <Routes fit={fit} />
+              </section>
             </div>
-            <div className="below">
-              <div>
-                <section aria-label="Parts list">
-                  <PartsList fit={fit} />
-                </section>
-                <section aria-label="Hard lines to cut">
-                  <CutList fit={fit} />
-                </section>
-                <section aria-label="Routes">
-                  <Routes fit={fit} />
-                </section>
-              </div>
-              <div>
-                <section aria-label="In the yard">
-                  <Yard fit={fit} />
-                </section>
-                <section aria-label="Parking brake">
-                  <Parking fit={fit} />
-                </section>
-                <section aria-label="Plates">
-                  <Plates fit={fit} />
-                </section>
-                <section aria-label="Donor parts">
-                  <Donors fit={fit} />
-                </section>
-              </div>
+            <div>
+              <section aria-label="In the yard">
+                <Yard fit={fit} />
+              </section>
+              <section aria-label="Parking brake">
+                <Parking fit={fit} />
+              </section>
+              <section aria-label="Plates">
+                <Plates fit={fit} />
+              </section>
+              <section aria-label="Donor parts">
+                <Donors fit={fit} />
+              </section>
             </div>
-          </Body>
-        </WorkSheet>
+          </div>
+        </Body>
       )}
-    </StagePage>
+    </WorkPage>
   );
 }

@@ -212,7 +212,6 @@ interface ReadyProps {
   setup: string;
   control: string | null;
 }
-const NO_TARGETS: [] = [];
 function Ready({ job, stages, setup, control }: ReadyProps) {
   const matching = useMatch(job, setup, control);
   const units = useShown();
@@ -227,7 +226,6 @@ function Ready({ job, stages, setup, control }: ReadyProps) {
       stage="size"
       title="Match"
       setup={setup}
-      targets={NO_TARGETS}
       keys={keys}
       onUndo={() => matching?.steps.onUndo()}
       onRedo={() => matching?.steps.onRedo()}

@@ -1,9 +1,9 @@
 /** Prove: did it get better, and was it the brakes or the tyres. */
-import { useMemo, useState } from 'react';
+import { useState } from 'react';
 import styled from 'styled-components';
-import { StagePage, type StageProps } from '../../page/StagePage';
+import type { StageProps } from '../../page/StagePage';
 import { DossierLink } from '../../page/DossierLink';
-import { WorkSheet } from '../../page/WorkSheet';
+import { WorkPage } from '../../page/WorkPage';
 import { PressButton } from '../../ui/PressButton';
 import { useWidth } from '../../ui/useWidth';
 import { capital, counted } from '../../units/format';
@@ -61,7 +61,6 @@ const Body = styled.div`
     margin-left: var(--s16);
   }
 `;
-const NO_TARGETS: [] = [];
 
 function Plot({ prove, wide }: { prove: Prove; wide: boolean }) {
   const [ref, width] = useWidth<HTMLDivElement>(700);
@@ -112,92 +111,81 @@ export function ProvePage({ job, view, stages }: StageProps<'prove'>) {
   const prove = useProve(job, view);
   const { steps } = prove;
   const stops = view.sets.reduce((n, s) => n + s.n, 0);
-  const keys = useMemo(() => ({}), []);
   return (
-    <StagePage
+    <WorkPage
       job={job}
       stages={stages}
       stage="prove"
       title="Prove"
-      targets={NO_TARGETS}
-      keys={keys}
-      onUndo={steps.onUndo}
-      onRedo={steps.onRedo}
+      said={`${counted(stops, 'stop counts', 'stops count')} in ${counted(view.sets.length, 'set', 'sets')}. The best of a few is luck; the mean is the answer.`}
+      steps={steps}
+      tools={<DossierLink job={job.id} setup={job.setups[1] ?? job.setups[0] ?? ''} />}
+      cautions={view.cautions.join(' ')}
     >
-      {(head, wide) => (
-        <WorkSheet
-          head={head}
-          wide={wide}
-          title="Prove"
-          said={`${counted(stops, 'stop counts', 'stops count')} in ${counted(view.sets.length, 'set', 'sets')}. The best of a few is luck; the mean is the answer.`}
-          steps={steps}
-          tools={<DossierLink job={job.id} setup={job.setups[1] ?? job.setups[0] ?? ''} />}
-          cautions={view.cautions.join(' ')}
-        >
-          <Body data-wide={wide || undefined}>
-            <div className="main">
-              <Plot prove={prove} wide={wide} />
-              {view.rows.map((row) => (
-                <section key={row.set} aria-label={`Row of stops: ${row.set}`}>
-                  <h2>
-                    {capital(row.set)}
-                    <em>one after another: heat, and whether the brakes fade</em>
-                  </h2>
-                  <Row row={row} />
-                </section>
-              ))}
-              <section aria-label="First drive">
+      {(wide) => (
+        <Body data-wide={wide || undefined}>
+          <div className="main">
+            <Plot prove={prove} wide={wide} />
+            {view.rows.map((row) => (
+              <section key={row.set} aria-label={`Row of stops: ${row.set}`}>
                 <h2>
-                  First drive
-                  <em>
-                    {view.first_drive.setup}: {view.first_drive.done} of {view.first_drive.steps.length} done
-                  </em>
+                  {capital(row.set)}
+                  <em>one after another: heat, and whether the brakes fade</em>
                 </h2>
-                <FirstDrive prove={prove} />
+                <Row row={row} />
               </section>
-            </div>
-            <div className="side">
-              <section aria-label="Verdict">
-                <h2>Verdict</h2>
-                <Verdict view={view} />
-              </section>
-              <section aria-label="Type a stop" className="noprint first">
-                <h2>Type a stop</h2>
-                <TypeStop prove={prove} adjustable={view.valve !== null} />
-              </section>
-              <section aria-label="Read a recording" className="noprint">
+            ))}
+            <section aria-label="First drive">
+              <h2>
+                First drive
+                <em>
+                  {view.first_drive.setup}: {view.first_drive.done} of {view.first_drive.steps.length} done
+                </em>
+              </h2>
+              <FirstDrive prove={prove} />
+            </section>
+          </div>
+          <div className="side">
+            <section aria-label="Verdict">
+              <h2>Verdict</h2>
+              <Verdict view={view} />
+            </section>
+            <section aria-label="Type a stop" className="noprint first">
+              <h2>Type a stop</h2>
+              <TypeStop prove={prove} adjustable={view.valve !== null} />
+            </section>
+            <section aria-label="Read a recording" className="noprint">
+              <h2>
+                Read a recording
+                <em>CSV of a logger or a spreadsheet, GPX, NMEA</em>
+              </h2>
+              <Recording prove={prove} />
+            </section>
+            {view.calibrations.length > 0 && (
+              <section aria-label="What the stops teach">
                 <h2>
-                  Read a recording
-                  <em>CSV of a logger or a spreadsheet, GPX, NMEA</em>
+                  What the stops teach
+                  <em>Size and its chances follow once it is taken over</em>
                 </h2>
-                <Recording prove={prove} />
+                {view.calibrations.map((own) => (
+                  <Calibration key={own.setup} own={own} prove={prove} />
+                ))}
               </section>
-              {view.calibrations.length > 0 && (
-                <section aria-label="What the stops teach">
-                  <h2>
-                    What the stops teach
-                    <em>Size and its chances follow once it is taken over</em>
-                  </h2>
-                  {view.calibrations.map((own) => (
-                    <Calibration key={own.setup} own={own} prove={prove} />
-                  ))}
-                </section>
-              )}
-              <section aria-label="Valve or bar" className="noprint">
-                <h2>
-                  Valve or bar
-                  <em>what can be set, and where it stands</em>
-                </h2>
-                <ValveSetting prove={prove} />
-              </section>
-              <section aria-label="Sets" className="noprint">
-                <h2>Sets</h2>
-                <SetsPanel prove={prove} />
-              </section>
-            </div>
-          </Body>
-        </WorkSheet>
+            )}
+            <section aria-label="Valve or bar" className="noprint">
+              <h2>
+                Valve or bar
+                <em>what can be set, and where it stands</em>
+              </h2>
+              <ValveSetting prove={prove} />
+            </section>
+            <section aria-label="Sets" className="noprint">
+              <h2>Sets</h2>
+              <SetsPanel prove={prove} />
+            </section>
+          </div>
+        </Body>
       )}
-    </StagePage>
+    </WorkPage>
   );
 }

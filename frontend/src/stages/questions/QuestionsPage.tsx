@@ -5,8 +5,8 @@ import { useSteps } from '../../api/changes';
 import { useOftenAsked } from '../../api/questions';
 import type { OftenAsked } from '../../api/types';
 import { Missing } from '../../page/Missing';
-import { StagePage, type StageProps } from '../../page/StagePage';
-import { WorkSheet } from '../../page/WorkSheet';
+import type { StageProps } from '../../page/StagePage';
+import { WorkPage } from '../../page/WorkPage';
 import { DataTable } from '../../ui/DataTable';
 import { Mark } from '../../ui/Mark';
 import { force, written } from '../../units/display';
@@ -64,8 +64,6 @@ const Body = styled.div`
     text-underline-offset: var(--s3);
   }
 `;
-const NO_TARGETS: [] = [];
-
 type One = OftenAsked['answers'][number];
 const Answer = ({ one, job }: { one: One; job: number }) => (
   <section aria-label={one.question}>
@@ -98,29 +96,20 @@ export function QuestionsPage({ job, stages }: StageProps<null>) {
   const asked = useOftenAsked(job.id, job.revision, params.get('plan'));
   const view = asked.data;
   return (
-    <StagePage
+    <WorkPage
       job={job}
       stages={stages}
       stage="questions"
       title="Questions"
       setup={view?.setup ?? ''}
-      targets={NO_TARGETS}
-      onUndo={steps.onUndo}
-      onRedo={steps.onRedo}
+      heading="Questions people ask"
+      said={view?.decel_g ? `Answered for this vehicle, at a stop of ${decel(view.decel_g)} g.` : 'Answered for this vehicle.'}
+      onSetup={(plan) => setParams({ plan }, { replace: true })}
+      steps={steps}
+      cautions="The figures are estimates, to be proven by test. Makers’ instructions, road law, inspection and licensed trades come first; aircraft always by certified persons. One wrong joint loses all braking."
     >
-      {(head, wide) => (
-        <WorkSheet
-          head={head}
-          wide={wide}
-          title="Questions people ask"
-          said={view?.decel_g ? `Answered for this vehicle, at a stop of ${decel(view.decel_g)} g.` : 'Answered for this vehicle.'}
-          setup={view?.setup ?? ''}
-          setups={job.setups}
-          onSetup={(plan) => setParams({ plan }, { replace: true })}
-          steps={steps}
-          cautions="The figures are estimates, to be proven by test. Makers’ instructions, road law, inspection and licensed trades come first; aircraft always by certified persons. One wrong joint loses all braking."
-        >
-          <Body data-wide={wide || undefined}>
+      {(wide) => (
+        <Body data-wide={wide || undefined}>
             <div>
               {asked.error && <p role="alert">{asked.error.message}</p>}
               {view && view.needs > 0 && <Missing job={job.id} what="No question can be answered yet" n={view.needs} />}
@@ -138,8 +127,7 @@ export function QuestionsPage({ job, stages }: StageProps<null>) {
               </dl>
             </section>
           </Body>
-        </WorkSheet>
       )}
-    </StagePage>
+    </WorkPage>
   ); // prettier-ignore
 }

@@ -1,10 +1,13 @@
-/** The sheet of a stage that is worked through rather than scrubbed: a bar with its name and setup, parts below, as long as they are. */
+/** The page of a stage that is worked through rather than scrubbed: a bar with its name and setup, parts below, as long as they are. */
 import { Fragment, type ReactNode } from 'react';
 import styled from 'styled-components';
 import type { Steps } from '../api/changes';
+import type { Job, StageState } from '../api/types';
 import { useShown } from '../units/preference';
 import { Choose } from '../ui/Choose';
+import type { Target } from './Finder';
 import { Message } from './Message';
+import { StagePage } from './StagePage';
 
 const Page = styled.div`
   max-width: var(--sheet-most);
@@ -90,44 +93,63 @@ const Bar = styled.div`
   }
 `;
 
-interface WorkSheetProps {
-  head: ReactNode;
-  wide: boolean;
+interface WorkPageProps {
+  job: Job;
+  stages: readonly StageState[];
+  /** Path of the stage. */
+  stage: string;
   title: string;
-  /** What stands beside the title: how far the work is. */
-  said?: ReactNode;
+  /** What the sheet is headed, where it is more than the title. */
+  heading?: string;
+  /** What stands beside it: how far the work is. */
+  said: ReactNode;
+  /** The setup that it shows, and how another is chosen. */
   setup?: string;
-  setups?: readonly string[];
   onSetup?: (setup: string) => void;
   steps: Steps;
+  targets?: readonly Target[];
   tools?: ReactNode;
   cautions: string;
-  children: ReactNode;
+  children: (wide: boolean) => ReactNode;
 }
-export function WorkSheet(props: WorkSheetProps) {
-  const { head, wide, title, said, setup, setups, onSetup, steps, tools, cautions, children } = props;
+export function WorkPage(props: WorkPageProps) {
+  const { job, stages, stage, title, setup, onSetup, steps } = props;
+  const units = useShown();
   return (
-    <Page data-narrow={wide ? undefined : ''}>
-      {head}
-      <main>
-        <Bar>
-          <h1>{title}</h1>
-          {setup !== undefined && setups !== undefined && setups.length > 1 && onSetup && (
-            <Choose
-              label="setup"
-              quiet
-              value={setup}
-              options={setups.map((s) => ({ id: s, label: s }))}
-              onChange={onSetup}
-            />
-          )}
-          <p>{said}</p>
-          {tools}
-        </Bar>
-        {steps.notice && <Message notice={steps.notice} onClose={steps.onClose} />}
-        <Fragment key={useShown()}>{children}</Fragment>
-      </main>
-      <footer>{cautions}</footer>
-    </Page>
+    <StagePage
+      job={job}
+      stages={stages}
+      stage={stage}
+      title={title}
+      setup={setup}
+      targets={props.targets}
+      onUndo={steps.onUndo}
+      onRedo={steps.onRedo}
+    >
+      {(head, wide) => (
+        <Page data-narrow={wide ? undefined : ''}>
+          {head}
+          <main>
+            <Bar>
+              <h1>{props.heading ?? title}</h1>
+              {setup !== undefined && onSetup && job.setups.length > 1 && (
+                <Choose
+                  label="setup"
+                  quiet
+                  value={setup}
+                  options={job.setups.map((s) => ({ id: s, label: s }))}
+                  onChange={onSetup}
+                />
+              )}
+              <p>{props.said}</p>
+              {props.tools}
+            </Bar>
+            {steps.notice && <Message notice={steps.notice} onClose={steps.onClose} />}
+            <Fragment key={units}>{props.children(wide)}</Fragment>
+          </main>
+          <footer>{props.cautions}</footer>
+        </Page>
+      )}
+    </StagePage>
   );
 }
