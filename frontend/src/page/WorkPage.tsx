@@ -91,6 +91,9 @@ const Bar = styled.div`
     flex: 1;
     min-width: 200px;
   }
+  [data-narrow] & {
+    padding-bottom: var(--s8);
+  }
 `;
 
 interface WorkPageProps {
@@ -131,7 +134,8 @@ export function WorkPage(props: WorkPageProps) {
           {head}
           <main>
             <Bar>
-              <h1>{props.heading ?? title}</h1>
+              {/* The head of a phone has said the title already. */}
+              {(wide || props.heading !== undefined) && <h1>{props.heading ?? title}</h1>}
               {setup !== undefined && onSetup && job.setups.length > 1 && (
                 <Choose
                   label="setup"
