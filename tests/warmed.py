@@ -8,7 +8,10 @@ from kobrix.api.app import create_app
 from kobrix.cli.serve import fill
 from kobrix.store.connection import prepare
 
-ASKED = ("stages", "size", "verdicts?setup=plan%20A", "mends?setup=plan%20A", "measure", "build")
+ASKED = (
+    "stages", "size", "verdicts?setup=plan%20A", "mends?setup=plan%20A", "measure", "sensitivity?setup=as%20found", "build", "prove",
+    "often-asked",
+)  # fmt: skip
 
 
 def warm() -> None:

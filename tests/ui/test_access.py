@@ -7,6 +7,7 @@ from playwright.sync_api import expect
 
 from tests.ui.case import PHONE, UiCase
 
+MARKS = "svg .edge, svg .heavy, svg .force, svg .mark-outline, svg .mark-line"
 PAGES = ("/jobs/1/measure", "/jobs/1/size", "/jobs/1/match?setup=plan%20A")
 
 
@@ -42,18 +43,20 @@ class Access(UiCase):
             page = self.new_page(forced_colors="active", color_scheme=scheme)
             for path in (*PAGES, "/jobs"):
                 page.goto(self.url + path)
+                expect(page.locator(MARKS).first).to_be_attached()
                 self.idle(page)
                 hidden = page.evaluate(
-                    """() => {
+                    """(marks) => {
                       const ground = getComputedStyle(document.body).backgroundColor;
-                      const own = [...document.querySelectorAll('svg .edge, svg .heavy, svg .force, svg .mark-outline, svg .mark-line')];
-                      return own.filter((e) => getComputedStyle(e).stroke === ground).length + (own.length === 0 ? 1000 : 0);
-                    }"""
+                      return [...document.querySelectorAll(marks)].filter((e) => getComputedStyle(e).stroke === ground).length;
+                    }""",
+                    MARKS,
                 )
                 self.assertEqual(hidden, 0, path)
             page.goto(f"{self.url}/jobs/1/size")
             chosen = page.get_by_role("radio", name=re.compile("^Plan A"))
             other = page.get_by_role("radio", name=re.compile("^Plan B"))
+            expect(chosen).to_be_checked()
             grounds = [tab.evaluate("e => getComputedStyle(e).backgroundColor") for tab in (chosen, other)]
             self.assertNotEqual(*grounds)
         self.no_errors()

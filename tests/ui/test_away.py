@@ -153,6 +153,10 @@ class Photographs(Gone):
         file = {"name": name, "mimeType": "image/png", "buffer": content}
         self.page.get_by_label(re.compile("^Photograph for")).set_input_files(file)  # type: ignore[arg-type]
 
+    def held(self, count: int) -> None:
+        """So many photographs are held on the device, once it has come to rest."""
+        self.page.wait_for_function(f"async (count) => (await ({HELD})()) === count", arg=count)
+
     def noted(self) -> list[Any]:
         """What was noted at a step and is stored."""
         records = self.page.request.get(f"{self.url}/api/jobs/1/records").json()
@@ -178,7 +182,7 @@ class Photographs(Gone):
         expect(strip).to_contain_text("1 change waits: how it was")
         expect(page.get_by_role("figure")).to_contain_text("front left as it was")
         self.drawn("blob:")
-        self.assertEqual(page.evaluate(HELD), 1)
+        self.held(1)
         page.on("dialog", lambda dialog: dialog.accept())
         page.reload()
         self.back(page)
@@ -187,7 +191,7 @@ class Photographs(Gone):
         expect(strip).to_have_count(0)
         (record,) = self.noted()
         self.assertRegex(record["body"]["sha256"], "^[0-9a-f]{64}$")
-        self.assertEqual(page.evaluate(HELD), 0)
+        self.held(0)
         self.no_errors("Failed to load resource")
 
     def test_one_that_is_refused_later_is_told_and_let_go(self) -> None:
@@ -202,7 +206,7 @@ class Photographs(Gone):
         self.assertEqual(self.noted(), [])
         strip.get_by_role("button", name=re.compile("^Drop")).tap()
         expect(strip).to_have_count(0)
-        page.wait_for_function(f"async () => (await ({HELD})()) === 0")
+        self.held(0)
         self.no_errors("Failed to load resource")
 
 

@@ -329,6 +329,7 @@ class Laptop(Spoken):
     def test_axe_finds_nothing_in_both_themes(self) -> None:
         for path in ("/jobs/1/size", "/jobs/1/size?plan=as+found", "/nowhere"):
             self.page.goto(self.url + path)
+            expect(self.page.get_by_role("main")).to_be_visible()
             self.idle()
             self.axe()
         self.open()
