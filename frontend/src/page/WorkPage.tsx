@@ -7,6 +7,7 @@ import { useShown } from '../units/preference';
 import { Choose } from '../ui/Choose';
 import type { Target } from './Finder';
 import { Message } from './Message';
+import { Bar, cautions, headings } from './sheet';
 import { StagePage } from './StagePage';
 
 const Page = styled.div`
@@ -17,19 +18,14 @@ const Page = styled.div`
   &[data-narrow] {
     padding: 0 var(--s12) var(--s16);
   }
+  &[data-narrow] ${Bar} {
+    padding-bottom: var(--s8);
+  }
   main section {
     min-width: 0;
     padding: var(--s8) 0 var(--s12);
   }
-  h2 {
-    font: var(--w-strong) var(--t-head) / var(--snug) var(--letter);
-  }
-  h2 em {
-    font: var(--w-firm) var(--t-text) / var(--snug) var(--text);
-    color: var(--ink-2);
-    font-style: normal;
-    padding-left: var(--s6);
-  }
+  ${headings}
   h3 {
     font: var(--w-strong) var(--t-name) / var(--snug) var(--letter);
   }
@@ -69,31 +65,7 @@ const Page = styled.div`
       break-before: avoid;
     }
   }
-  footer {
-    color: var(--ink-2);
-    font-size: var(--t-note);
-    border-top: var(--r-hair) solid var(--ink);
-    padding-top: var(--s4);
-  }
-`;
-const Bar = styled.div`
-  display: flex;
-  flex-wrap: wrap;
-  gap: var(--s4) var(--s18);
-  align-items: center;
-  min-height: 40px;
-  padding: var(--s4) 0;
-  border-bottom: var(--r-hair) solid var(--ink);
-  h1 {
-    font: var(--w-strong) var(--t-head) / var(--one) var(--letter);
-  }
-  > p {
-    flex: 1;
-    min-width: 200px;
-  }
-  [data-narrow] & {
-    padding-bottom: var(--s8);
-  }
+  ${cautions}
 `;
 
 interface WorkPageProps {

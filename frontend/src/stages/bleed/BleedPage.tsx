@@ -12,8 +12,7 @@ import { Watch } from './Watch';
 
 export function BleedPage({ job, view: stored, stages }: StageProps<'bleed'>) {
   const bleed = useBleed(job, stored);
-  const { view } = bleed;
-  const { steps } = bleed;
+  const { view, steps } = bleed;
   const screws = view.schools.flatMap((s) => s.screws);
   const done = screws.filter((s) => s.bled !== null && s.bled.bubbles === false && !s.bled.dry).length;
   useAwake(done > 0 && done < screws.length);

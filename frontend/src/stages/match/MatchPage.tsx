@@ -8,6 +8,7 @@ import { Tried } from '../../charts/Tried';
 import { Plain } from '../../page/JobGate';
 import { Message } from '../../page/Message';
 import { Go } from '../../page/PhoneHead';
+import { Bar, cautions, headings } from '../../page/sheet';
 import { StagePage, type StageProps } from '../../page/StagePage';
 import { DataTable } from '../../ui/DataTable';
 import { TABLED, useMedia } from '../../ui/useMedia';
@@ -72,9 +73,7 @@ const Page = styled.div`
     align-items: end;
     gap: var(--s4) var(--s16);
   }
-  h2 {
-    font: var(--w-strong) var(--t-head) / var(--snug) var(--letter);
-  }
+  ${headings}
   h2 button {
     border: 0;
     background: none;
@@ -89,12 +88,6 @@ const Page = styled.div`
       min-height: var(--target);
       min-width: var(--target);
     }
-  }
-  h2 em {
-    font: var(--w-firm) var(--t-text) / var(--snug) var(--text);
-    color: var(--ink-2);
-    font-style: normal;
-    padding-left: var(--s6);
   }
   &[data-narrow] {
     padding: 0 var(--s12) var(--s16);
@@ -115,27 +108,10 @@ const Page = styled.div`
   &[data-narrow] .two > section + section {
     border-left: 0;
   }
-  footer {
-    color: var(--ink-2);
-    font-size: var(--t-note);
-    border-top: var(--r-hair) solid var(--ink);
-    padding-top: var(--s4);
-  }
+  ${cautions}
 `;
-const Bar = styled.div`
-  display: flex;
-  flex-wrap: wrap;
-  gap: var(--s4) var(--s18);
-  align-items: center;
-  min-height: 40px;
-  padding: var(--s4) 0;
-  border-bottom: var(--r-hair) solid var(--ink);
-  h1 {
-    font: var(--w-strong) var(--t-head) / var(--one) var(--letter);
-  }
+const SearchBar = styled(Bar)`
   p {
-    flex: 1;
-    min-width: 200px;
     font: var(--w-firm) var(--t-name) / var(--snug) var(--text);
   }
   p span {
@@ -256,7 +232,7 @@ function Body({ head, wide, matching, back }: BodyProps) {
     <Page data-narrow={wide ? undefined : ''}>
       {head}
       <main>
-        <Bar>
+        <SearchBar>
           <h1>
             Match, from {setup}
             {matching.search.control ? `, ${matching.search.control}` : ''}
@@ -278,7 +254,7 @@ function Body({ head, wide, matching, back }: BodyProps) {
           <Link to={back} className="noprint">
             Back to the force line <kbd>Esc</kbd>
           </Link>
-        </Bar>
+        </SearchBar>
         {refused !== null && <Message notice={{ text: refused }} onClose={matching.onAgain} />}
         {steps.notice && <Message notice={steps.notice} onClose={steps.onClose} />}
         <div className="body">

@@ -11,6 +11,7 @@ import { EnterContext, focusNext, type Entering } from '../../page/entering';
 import { EntryField } from '../../page/EntryField';
 import { Message } from '../../page/Message';
 import { PlanTabs } from '../../page/PlanTabs';
+import { headings } from '../../page/sheet';
 import { preferredFor, usePreferred } from '../../units/preference';
 import { unknown, wantedOf, type Braked, type Circuit, type Pressed, type Wanted } from './empty';
 import { BrakedDrawing, PressedDrawing } from './emptyDrawings';
@@ -21,15 +22,7 @@ const Sheet = styled.div`
   max-width: var(--sheet-most);
   margin: 0 auto;
   padding: var(--s8) var(--s16) var(--s24);
-  h2 {
-    font: var(--w-strong) var(--t-head) / var(--snug) var(--letter);
-  }
-  h2 em {
-    font: var(--w-firm) var(--t-text) / var(--snug) var(--text);
-    color: var(--ink-2);
-    font-style: normal;
-    padding-left: var(--s6);
-  }
+  ${headings}
 `;
 const ToGo = styled.div`
   display: flex;
