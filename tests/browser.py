@@ -1,5 +1,6 @@
 """The real server and the real browser, for tests, pictures and measurements."""
 
+import atexit
 import contextlib
 import multiprocessing
 import os
@@ -35,10 +36,12 @@ ARGUMENTS = [
 
 
 def free_port() -> int:
-    """A port of this machine that nothing uses now."""
-    with socket.socket() as probe:
-        probe.bind(("127.0.0.1", 0))
-        return int(probe.getsockname()[1])
+    """A port of this machine for servers of this process alone: it stays bound, so that no other run is given it meanwhile."""
+    probe = socket.socket()
+    probe.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)  # a server may listen where one is bound that does not
+    probe.bind(("127.0.0.1", 0))
+    atexit.register(probe.close)
+    return int(probe.getsockname()[1])
 
 
 def command(database: Path, port: int, demo: bool = True) -> list[str]:

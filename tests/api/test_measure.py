@@ -149,11 +149,11 @@ class Events(unittest.TestCase):
 
             listener = threading.Thread(target=listen)
             listener.start()
-            self.assertTrue(heard.wait(5))
+            self.assertTrue(heard.wait(PATIENCE_S))
             body = b'{"base": 0, "edits": [{"path": "/plans/0/note", "value": "seen"}]}'
             request = urllib.request.Request(f"{url}/api/jobs/1/changes", body, {"Content-Type": "application/json"})
             urllib.request.urlopen(request).close()
-            listener.join(8)
+            listener.join(PATIENCE_S)
         (revisions, recorded) = zip(*(line.removeprefix(b"data: ").split() for line in told), strict=True)
         self.assertEqual(revisions, (b"0", b"1"))
         self.assertEqual(len(set(recorded)), 1)

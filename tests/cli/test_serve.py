@@ -52,9 +52,20 @@ class Refused(unittest.TestCase):
         self.assertIn("in no network", said)
 
     def test_an_address_of_another_machine_cannot_be_listened_on(self) -> None:
-        code, said = self.start("--port", str(free_port()), "--lan", "192.0.2.7")
+        port = free_port()
+        code, said = self.start("--port", str(port), "--lan", "192.0.2.7")
         self.assertEqual(code, 2)
-        self.assertIn("192.0.2.7 cannot be listened on", said)
+        self.assertIn(f"192.0.2.7:{port} cannot be listened on", said)
+        self.assertIn("an address of this machine", said)
+
+    def test_a_port_that_may_not_be_had_is_said_with_a_way_out(self) -> None:
+        with socket.socket() as other:  # it is held, and nobody answers there
+            other.bind(("127.0.0.1", 0))
+            port = other.getsockname()[1]
+            code, said = self.start("--port", str(port))
+        self.assertEqual(code, 2)
+        self.assertIn(f"127.0.0.1:{port} cannot be listened on", said)
+        self.assertIn("Choose another port", said)
 
     def test_a_file_that_is_no_database_is_said_and_left(self) -> None:
         self.database.parent.mkdir()

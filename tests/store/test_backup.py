@@ -5,6 +5,7 @@ import io
 import sqlite3
 import tempfile
 import threading
+import time
 import unittest
 from datetime import date, timedelta
 from pathlib import Path
@@ -95,6 +96,8 @@ class Backups(unittest.TestCase):
 
         reader = threading.Thread(target=look)
         reader.start()
+        while not read:
+            time.sleep(0.01)
         for _ in range(3):
             backup.put_back_live(copy.name, self.database)
         done.set()

@@ -9,11 +9,14 @@ from tests.ui.case import UiCase
 from tests.ui.test_empty import READ
 
 # What a person who hears the page is told of where the focus is.
-NAME = """() => {
-  const e = document.activeElement, of = e.getAttribute('aria-labelledby');
+NAME = """(e) => {
+  const of = e.getAttribute('aria-labelledby');
   const by = of && of.split(' ').map(id => document.getElementById(id)?.textContent ?? '').join(' ');
   return (e.getAttribute('aria-label') || by || [...(e.labels ?? [])].map(l => l.textContent).join(' ') || e.textContent || '').trim();
 }"""
+THERE = (
+    f"(name) => [...document.querySelectorAll('a, button, input, [tabindex]')].some((e) => new RegExp(name).test(({NAME})(e)))"
+)
 MOST = 200  # presses of Tab to anything on a page
 
 
@@ -25,11 +28,12 @@ class ByKeys(UiCase):
             self.page.keyboard.press(key)
 
     def tab_to(self, name: str) -> None:
-        """Tab until what has the focus is called so."""
+        """Tab until what has the focus is called so, once it is on the page."""
+        self.page.wait_for_function(THERE, arg=name)
         seen = []
         for _ in range(MOST):
             self.keys("Tab")
-            seen.append(self.page.evaluate(NAME))
+            seen.append(self.page.evaluate(f"({NAME})(document.activeElement)"))
             if re.search(name, seen[-1]):
                 return
         self.fail(f"{name!r} is not reached by Tab; reached were {list(dict.fromkeys(seen))}")

@@ -63,7 +63,11 @@ def _listening(host: str, port: int) -> socket.socket:
     # Said to be TCP, so that the event loop lets small answers go at once: else each waits 40 ms for the last one's receipt.
     found = socket.socket(socket.AF_INET, socket.SOCK_STREAM, socket.IPPROTO_TCP)
     found.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
-    found.bind((host, port))
+    try:
+        found.bind((host, port))
+    except OSError:
+        found.close()
+        raise
     return found
 
 
@@ -133,13 +137,17 @@ def serve(database: Path, port: int, demo: bool, reload: bool, lan: str | None =
             reload_dirs=["backend"],
         )
         return 0
-    try:
-        sockets = [_listening(host, port) for host in (HOST, outside) if host is not None]
-    except OSError as error:
-        print(
-            f"kobrix: {outside} cannot be listened on: {error.strerror}. It must be an address of this machine.", file=sys.stderr
-        )
-        return 2
+    sockets = []
+    for host, must in ((HOST, "Choose another port: --port 8421."), (outside, "It must be an address of this machine.")):
+        if host is None:
+            continue
+        try:
+            sockets.append(_listening(host, port))
+        except OSError as error:
+            print(f"kobrix: {host}:{port} cannot be listened on: {error.strerror}. {must}", file=sys.stderr)
+            for opened in sockets:
+                opened.close()
+            return 2
     pairing = None if outside is None else _paired(database, outside, port)
     loading = Loading(database, FRONT_END, pairing)
     server = uvicorn.Server(
