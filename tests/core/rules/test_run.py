@@ -1,5 +1,6 @@
 """What several controls have alike is said once, of the worst; whose it is reads as a mechanic says it."""
 
+import math
 import unittest
 
 from kobrix.core.rules.limits import Judgement, Level
@@ -48,6 +49,12 @@ class SaidOnce(unittest.TestCase):
             told = said_once([found("left", rule, 5.0), found("right", rule, near)], 2)
             self.assertEqual([one.value for one in told], [expected])
             self.assertEqual(told[0].systems, ("left", "right"))
+
+    def test_of_two_that_are_alike_to_rounding_the_first_speaks(self) -> None:
+        for value, near in ((5.0, math.nextafter(5.0, 9.0)), (5.0, math.nextafter(5.0, 0.0)), (0.0, 0.0), (math.inf, math.inf)):
+            for rule in ("effort", "failure"):
+                (told,) = said_once([found("left", rule, value), found("right", rule, near)], 2)
+                self.assertEqual(told.system, "left", (value, near, rule))
 
     def test_what_differs_in_level_kind_or_figure_stays_apart(self) -> None:
         for other in (

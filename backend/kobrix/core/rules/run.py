@@ -1,5 +1,6 @@
 """All rules asked of one setup, danger first."""
 
+import math
 from collections.abc import Callable
 from dataclasses import replace
 
@@ -41,6 +42,12 @@ def _whose(found: Judgement, names: list[str], controls: int) -> str:
     return listed(names, "or" if fails else "and")
 
 
+def _worst(group: list[Judgement]) -> Judgement:
+    """The worst; of those within rounding of it the first, so that left and right do not take turns."""
+    most = max(_badness(one) for one in group)
+    return next(one for one in group if math.isclose(_badness(one), most, rel_tol=1e-9))
+
+
 def said_once(found: list[Judgement], controls: int) -> list[Judgement]:
     """`found` [list of Judgement] with what is the same for several controls said once, of the worst; of several `controls` [1] it says whose.
 
@@ -52,7 +59,7 @@ def said_once(found: list[Judgement], controls: int) -> list[Judgement]:
         groups.setdefault(same, []).append(one)
     told = []
     for group in groups.values():
-        worst = max(group, key=_badness)
+        worst = _worst(group)
         names = [j.system for j in group if j.system is not None]
         of = f", {_whose(worst, names, controls)}" if controls >= 2 and names else ""
         told.append(replace(worst, sentence=worst.sentence.replace("{of}", of), systems=tuple(names)))
