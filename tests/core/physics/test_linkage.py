@@ -44,7 +44,7 @@ class Geometry(unittest.TestCase):
         self.assertAlmostEqual(float(linkage.socket(LINK, angle)), found, places=12)
         stroke = found - float(linkage.socket(LINK, LINK.rest))
         self.assertAlmostEqual(float(linkage.angle_at(LINK, stroke)), float(angle), places=9)
-        self.assertAlmostEqual(float(linkage.swing(LINK, stroke)), swing, places=9)
+        self.assertAlmostEqual(float(linkage.arc_and_ratio(LINK, 0.292, stroke)[0]), 0.292 * swing, places=9)
 
     def test_the_pad_goes_its_arc_to_the_end_of_the_stroke(self) -> None:
         control = replace(linked().control, free_play=0.004)
@@ -129,7 +129,7 @@ class ThePedal(unittest.TestCase):
         causes = self.pedal.causes_at(place)
         assert self.pedal.travel is not None
         stroke = float(self.pedal.travel.piston.at(place).squeeze())
-        arc = 0.292 * float(linkage.swing(LINK, stroke))
+        arc = float(linkage.arc_and_ratio(LINK, 0.292, stroke)[0])
         self.assertAlmostEqual(float(np.sum([v.squeeze() for v in causes.values()])), arc + 0.005, places=12)
 
     def test_stiffness_is_the_slope_of_the_push(self) -> None:

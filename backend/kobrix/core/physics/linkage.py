@@ -34,6 +34,11 @@ class Linkage:
         return np.cos(self.direction), np.sin(self.direction)
 
     @cached_property
+    def pin(self) -> tuple[Number, Number]:
+        """Pin ([m], [m]) from the pivot at rest."""
+        return _pin(self, self.rest)
+
+    @cached_property
     def start(self) -> Floats:
         """Place of the socket along the bore's axis [m] at rest."""
         return socket(self, self.rest)
@@ -42,15 +47,19 @@ class Linkage:
     def side(self) -> Floats:
         """On which side of the line from pivot to socket the pin rests [1], 1 or −1."""
         c, s = self.axis
-        pin_x, pin_y = self.radius * np.cos(self.rest), self.radius * np.sin(self.rest)
+        pin_x, pin_y = self.pin
         return np.asarray(np.sign((self.point[0] + self.start * c) * pin_y - (self.point[1] + self.start * s) * pin_x))
 
 
 def _pin(link: Linkage, angle: Number) -> tuple[Number, Number]:
-    """Pin along and across the bore's axis [m]."""
-    x = link.radius * np.cos(angle) - link.point[0]
-    y = link.radius * np.sin(angle) - link.point[1]
+    """Pin ([m], [m]) from the pivot at an angle [rad]."""
+    return link.radius * np.cos(angle), link.radius * np.sin(angle)
+
+
+def _seen(link: Linkage, pin: tuple[Number, Number]) -> tuple[Number, Number]:
+    """A pin along and across the bore's axis [m]."""
     c, s = link.axis
+    x, y = pin[0] - link.point[0], pin[1] - link.point[1]
     return x * c + y * s, y * c - x * s
 
 
@@ -59,7 +68,7 @@ def socket(link: Linkage, angle: Number) -> Floats:
 
     s = s_pin + √(l² − e²); NaN where the rod does not reach the axis. Any shape. Source: slider-crank.
     """
-    along, across = _pin(link, angle)
+    along, across = _seen(link, _pin(link, angle))
     with np.errstate(invalid="ignore"):
         return np.asarray(along + np.sqrt(np.square(link.rod) - np.square(across)))
 
@@ -69,23 +78,22 @@ def reachable(link: Linkage) -> bool:
 
     Any shape. Source: slider-crank.
     """
-    return bool(np.all(np.isfinite(link.start)) and np.all(_slope(link, link.rest) > 0.0))
+    return bool(np.all(np.isfinite(link.start)) and np.all(_slope(link, link.pin) > 0.0))
 
 
-def _slope(link: Linkage, angle: Number) -> Floats:
-    """Stroke per angle, in the sense of pressing [m/rad]."""
-    along = link.radius * np.sin(link.direction - angle)  # d(pin along)/dθ
-    rise = link.radius * np.cos(link.direction - angle)  # d(pin across)/dθ
-    _, across = _pin(link, angle)
+def _slope(link: Linkage, pin: tuple[Number, Number]) -> Floats:
+    """Stroke per angle, in the sense of pressing [m/rad], with the pin there."""
+    c, s = link.axis
+    along, rise = s * pin[0] - c * pin[1], c * pin[0] + s * pin[1]  # d(pin along)/dθ, d(pin across)/dθ
+    _, across = _seen(link, pin)
     with np.errstate(invalid="ignore", divide="ignore"):
         return np.asarray(link.sense * (along - across * rise / np.sqrt(np.square(link.rod) - np.square(across))))
 
 
-def angle_at(link: Linkage, stroke: Number) -> Floats:
-    """Angle of the pin [rad] of `link` [record] when the piston has moved by `stroke` [m].
+def _pin_after(link: Linkage, stroke: Number) -> tuple[Floats, Floats]:
+    """Pin ([m], [m]) from the pivot when the piston has moved by a stroke [m]: circle through circle.
 
-    Of the two circles' crossings the one on the side of the rest position. NaN where the rod is too short. Any shape.
-    Source: circle through circle.
+    Of the two crossings the one on the side of the rest position. NaN where the rod is too short.
     """
     c, s = link.axis
     place = link.start + stroke
@@ -93,28 +101,43 @@ def angle_at(link: Linkage, stroke: Number) -> Floats:
     far = np.hypot(x, y)
     along = (far**2 + np.square(link.radius) - np.square(link.rod)) / (2.0 * far)
     with np.errstate(invalid="ignore"):
-        aside = np.sqrt(np.square(link.radius) - along**2)
-    toward = np.arctan2(y, x)
-    angle = toward + link.side * np.arctan2(aside, along)
-    turns = np.round((angle - link.rest) / (2.0 * np.pi))
-    return np.asarray(angle - 2.0 * np.pi * turns)
+        aside = link.side * np.sqrt(np.square(link.radius) - along**2)
+    return np.asarray((along * x - aside * y) / far), np.asarray((along * y + aside * x) / far)
 
 
-def swing(link: Linkage, stroke: Number) -> Floats:
-    """Angle [rad] that the pedal of `link` [record] has turned when the piston has moved by `stroke` [m]. Any shape.
+def _turned(link: Linkage, pin: tuple[Number, Number]) -> Floats:
+    """Angle [rad] from the rest position to a pin, within half a turn."""
+    (x, y), (at_x, at_y) = link.pin, pin
+    return np.asarray(np.arctan2(x * at_y - y * at_x, x * at_x + y * at_y))
 
-    Source: slider-crank.
+
+def angle_at(link: Linkage, stroke: Number) -> Floats:
+    """Angle of the pin [rad] of `link` [record] when the piston has moved by `stroke` [m].
+
+    NaN where the rod is too short. Any shape. Source: circle through circle.
     """
-    return np.abs(angle_at(link, stroke) - link.rest)
+    return np.asarray(link.rest + _turned(link, _pin_after(link, stroke)))
+
+
+def arc_and_ratio(link: Linkage, pivot_to_pad: Number, stroke: Number) -> tuple[Floats, Floats]:
+    """Arc [m] that the pad has gone, and pedal ratio i(x) = a/|dx/dθ| [1], of `link` [record] at a `stroke` [m].
+
+    `pivot_to_pad` [m]. The ratio is NaN past a dead point, where pressing no longer drives the piston; both where the rod is
+    too short. Any shape. Source: slider-crank, virtual work.
+    """
+    pin = _pin_after(link, stroke)
+    slope = _slope(link, pin)
+    ratio = np.where(slope > 0.0, pivot_to_pad / np.where(slope > 0.0, slope, 1.0), np.nan)
+    arc = np.where(np.asarray(stroke) == 0.0, 0.0, pivot_to_pad * np.abs(_turned(link, pin)))  # at rest to the last digit
+    return arc, ratio
 
 
 def ratio_at(link: Linkage, pivot_to_pad: Number, stroke: Number) -> Floats:
-    """Pedal ratio i(x) = a/|dx/dθ| [1] of `link` [record] at a `stroke` [m], with `pivot_to_pad` [m].
+    """Pedal ratio i(x) [1] of `link` [record] at a `stroke` [m], with `pivot_to_pad` [m]; as `arc_and_ratio`. Any shape.
 
-    NaN past a dead point, where pressing no longer drives the piston. Any shape. Source: slider-crank, virtual work.
+    Source: slider-crank, virtual work.
     """
-    slope = _slope(link, angle_at(link, stroke))
-    return np.asarray(np.where(slope > 0.0, pivot_to_pad / np.where(slope > 0.0, slope, 1.0), np.nan))
+    return arc_and_ratio(link, pivot_to_pad, stroke)[1]
 
 
 def largest_rod_angle(link: Linkage, stroke: Number) -> Floats:
@@ -127,14 +150,14 @@ def largest_rod_angle(link: Linkage, stroke: Number) -> Floats:
     across = np.asarray(link.direction + np.pi / 2.0)
     turned = across + np.pi * np.ceil((low - across) / np.pi)  # the first such place from the lower end up
     places = [first, last, np.where(turned <= high, turned, first)]
-    return np.asarray(np.max(np.broadcast_arrays(*(_rod_angle(link, place) for place in places)), axis=0))
+    return np.asarray(np.max(np.broadcast_arrays(*(_rod_angle(link, _pin(link, place)) for place in places)), axis=0))
 
 
-def _rod_angle(link: Linkage, angle: Number) -> Floats:
-    _, across = _pin(link, angle)
+def _rod_angle(link: Linkage, pin: tuple[Number, Number]) -> Floats:
+    _, across = _seen(link, pin)
     return np.asarray(np.arcsin(np.clip(np.abs(across) / link.rod, 0.0, 1.0)))
 
 
 def rod_angle(link: Linkage, stroke: Number) -> Floats:
     """Angle [rad] between rod and bore of `link` [record] at a `stroke` [m]. Any shape. Source: geometry."""
-    return _rod_angle(link, angle_at(link, stroke))
+    return _rod_angle(link, _pin_after(link, stroke))

@@ -101,28 +101,29 @@ class Pedal:
         """Pad travel [m] at a `place` [record] (..., S)."""
         if self.linked is None:
             return self.pad_curve.at(place)
-        return np.asarray(sum(self.causes_at(place).values()))
+        arc, i = linkage.arc_and_ratio(self.linked, self.line.system.control.pivot_to_pad, self._known().piston.at(place))
+        return np.asarray(arc + sum(self._beside_the_stroke(place, i).values()))
 
     def causes_at(self, place: Place, strokes: dict[tuple[str, str], Floats] | None = None) -> dict[tuple[str, str], Floats]:
         """Pad travel [m] by (where, cause) at a `place` [record] (..., S), with its `strokes` [m] where they are known."""
-        known = self._known()
-        control, help_ = self.line.system.control, self.line.system.booster
-        strokes = known.strokes(place) if strokes is None else strokes
-        i = self.ratio_at(place)
+        strokes = self._known().strokes(place) if strokes is None else strokes
         if self.linked is None:
-            causes = {key: stroke * i for key, stroke in strokes.items()}
+            share: Number = self.ratio_at(place)
+            i = share
         else:
-            whole = known.piston.at(place)
-            arc = control.pivot_to_pad * linkage.swing(self.linked, whole)
+            whole = self._known().piston.at(place)
+            arc, i = linkage.arc_and_ratio(self.linked, self.line.system.control.pivot_to_pad, whole)
             share = np.where(whole > 0.0, arc / np.where(whole > 0.0, whole, 1.0), 0.0)
-            causes = {key: stroke * share for key, stroke in strokes.items()}
-        pressing = at_step(known.pressing.astype(np.float64), place.knot) > 0.0
-        causes["control", "free_play"] = np.where(pressing, control.free_play, 0.0)
-        if help_ is not None:
-            causes["control", "booster_lost"] = np.where(pressing, help_.lost_travel * i, 0.0)
+        return {key: stroke * share for key, stroke in strokes.items()} | self._beside_the_stroke(place, i)
+
+    def _beside_the_stroke(self, place: Place, ratio: Number) -> dict[tuple[str, str], Floats]:
+        """Pad travel [m] by (where, cause) at a place that moves no piston, with the ratio [1] there."""
+        control, help_ = self.line.system.control, self.line.system.booster
+        pressing = at_step(self._known().pressing.astype(np.float64), place.knot) > 0.0
         rod = lookup(self.line.rod, place.knot, place.fraction)
-        causes["control", "mount"] = np.where(pressing, controls.mount_travel(rod, control.mount_give, i), 0.0)
-        return causes
+        lost = {} if help_ is None else {"booster_lost": help_.lost_travel * ratio}
+        found = {"free_play": control.free_play, **lost, "mount": controls.mount_travel(rod, control.mount_give, ratio)}
+        return {("control", cause): np.where(pressing, far, 0.0) for cause, far in found.items()}
 
     def contact(self) -> tuple[Place, Floats]:
         """Place (..., 1) and pad travel [m] (...) at which the first brake is touched; 0 where nothing ever presses.
@@ -191,8 +192,8 @@ def bottoming(control: controls.Control, stroke: Number, booster_lost: Number) -
     """
     if control.linkage is None:
         return (stroke + booster_lost) * control.ratio + control.free_play
-    arc = control.pivot_to_pad * linkage.swing(control.linkage, stroke)
-    return arc + booster_lost * linkage.ratio_at(control.linkage, control.pivot_to_pad, stroke) + control.free_play
+    arc, ratio = linkage.arc_and_ratio(control.linkage, control.pivot_to_pad, stroke)
+    return arc + booster_lost * ratio + control.free_play
 
 
 def pin_window(pivot_to_pad: Number, stroke: Number, booster_lost: Number, available: Number, free_play: Number) -> Number:

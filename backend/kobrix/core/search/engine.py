@@ -373,10 +373,10 @@ def linked(
 
     `help_` [record], None for no booster; `rod` [N]; `stroke` [m] of the cylinder. Source: slider-crank.
     """
-    ratio = linkage.ratio_at(link, control.pivot_to_pad, stroke)
+    arc, ratio = linkage.arc_and_ratio(link, control.pivot_to_pad, stroke)
     push = controls.pedal_force_for_rod(rod, ratio, control.efficiency, control.return_force)
     lost = 0.0 if help_ is None else help_.lost_travel
-    travel = control.pivot_to_pad * linkage.swing(link, stroke) + lost * ratio + control.free_play
+    travel = arc + lost * ratio + control.free_play
     travel = travel + controls.mount_travel(rod, control.mount_give, ratio)
     beyond = ~np.isfinite(ratio) | ~np.isfinite(travel)
     return np.where(beyond, np.inf, push), np.where(beyond, np.inf, travel)
