@@ -83,6 +83,7 @@ interface WorkPageProps {
   onSetup?: (setup: string) => void;
   steps: Steps;
   targets?: readonly Target[];
+  /** What else can be had of the page: in its bar, on a phone below all else. */
   tools?: ReactNode;
   cautions: string;
   children: (wide: boolean) => ReactNode;
@@ -118,10 +119,11 @@ export function WorkPage(props: WorkPageProps) {
                 />
               )}
               <p>{props.said}</p>
-              {props.tools}
+              {wide && props.tools}
             </Bar>
             {steps.notice && <Message notice={steps.notice} onClose={steps.onClose} />}
             <Fragment key={units}>{props.children(wide)}</Fragment>
+            {!wide && props.tools}
           </main>
           <footer>{props.cautions}</footer>
         </Page>
