@@ -5,7 +5,7 @@ import unittest
 from contextlib import ExitStack
 from typing import Any
 
-from playwright.sync_api import Browser, Page, expect
+from playwright.sync_api import Browser, Locator, Page, expect
 
 from tests.browser import ROOT, chromium, quick_server
 
@@ -66,8 +66,12 @@ class UiCase(unittest.TestCase):
         box = (page or self.page).get_by_role("checkbox", name=name)
         expect(box).to_be_visible()
         if box.is_checked() != on:
-            box.click(force=True)
+            self.press_words_of(box)
         expect(box).to_be_checked(checked=on)
+
+    def press_words_of(self, box: Locator) -> None:
+        """Press what is seen of a checkbox or a radio, once it has come to rest: the box itself is drawn by its label."""
+        box.locator("xpath=ancestor::label").click()
 
     def no_errors(self, *allowed: str, plan_gone: bool = False) -> None:
         """No console error but those of refusals that the test provoked; `plan_gone`: a plan was taken out, and figures of it that

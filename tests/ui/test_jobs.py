@@ -23,7 +23,9 @@ class Wall(UiCase):
         for name in LAYOUTS:
             page.goto(f"{self.url}/jobs")
             page.get_by_role("textbox", name="name of the vehicle or the job").fill(f"new {name.lower()}")
-            page.get_by_role("radio", name=re.compile(f"^{re.escape(name)} ?[a-z]")).check(force=True)
+            layout = page.get_by_role("radio", name=re.compile(f"^{re.escape(name)} ?[a-z]"))
+            self.press_words_of(layout)
+            expect(layout).to_be_checked()
             page.get_by_role("button", name="Begin, tape in hand").click()
             expect(page).to_have_url(re.compile(r"/jobs/\d+/measure"))
             expect(page.get_by_text("more for a push and a stop")).to_be_visible()
@@ -195,8 +197,9 @@ class OnAPhone(UiCase):
         expect(self.page.get_by_role("heading", name="New job")).to_be_visible()
         self.fits()
         self.axe()
-        self.page.get_by_role("radio", name=re.compile("^Motorcycle")).check(force=True)
-        expect(self.page.get_by_role("radio", name=re.compile("^Motorcycle"))).to_be_checked()
+        layout = self.page.get_by_role("radio", name=re.compile("^Motorcycle"))
+        self.press_words_of(layout)
+        expect(layout).to_be_checked()
 
 
 if __name__ == "__main__":
