@@ -8,12 +8,13 @@ from typing import Any
 from kobrix.demo import SETUPS
 from kobrix.stages.match.request import Search
 from kobrix.stages.match.service import search
-from playwright.sync_api import Page, expect
+from playwright.sync_api import APIResponse, Page, Route, expect
 
 from tests.cases import demo_document, demo_job
 from tests.ui.case import PATIENCE, PHONE, UiCase
 
 OF_A = "/jobs/1/match?setup=plan%20A"
+SEARCHED = re.compile("/api/jobs/1/match$")
 
 
 class Matched(UiCase):
@@ -89,6 +90,43 @@ class OnALaptop(Matched):
             self.assertEqual(cells[8], f"{own['left_g']:.2f} g")
         for fall in found["fall"]:
             expect(page.get_by_role("button", name=re.compile(re.escape(fall["words"])))).to_contain_text(str(fall["count"]))
+
+    def test_what_was_asked_last_is_searched_however_late_the_first_arrives(self) -> None:
+        page, held, sent = self.begin(), list[Route](), list[str]()
+        page.on("request", lambda request: sent.append(request.url) if request.method == "POST" else None)
+        page.route(
+            SEARCHED, lambda route: held.append(route) if route.request.method == "POST" and not held else route.continue_()
+        )
+        with page.expect_request(SEARCHED):
+            self.tick("Rear brakes may change")
+        self.tick("Front brakes may change")
+        page.wait_for_timeout(600)  # longer than it rests before it asks: too short a wait lets a fault pass, no more
+        self.assertEqual(len(sent), 1)
+        held[0].continue_()
+        self.tried("15 000")
+        self.assertEqual(len(sent), 2)
+        self.no_errors()
+
+    def test_a_look_at_the_search_before_does_not_hold_up_the_next(self) -> None:
+        page, held = self.page, list[tuple[Route, APIResponse]]()
+
+        def hold(route: Route) -> None:
+            if route.request.method == "GET" and not held and (answer := route.fetch()).json()["state"] == "running":
+                held.append((route, answer))
+            elif route.request.method == "GET" and not held:
+                route.fulfill(response=answer)
+            else:
+                route.continue_()
+
+        page.route(SEARCHED, hold)
+        page.goto(f"{self.url}{OF_A}")
+        self.only_pins_and_bores()
+        for route, answer in held:
+            route.fulfill(response=answer)
+        self.tick("Pin may change", on=False)
+        self.tried("10")
+        self.assertTrue(held)
+        self.no_errors()
 
     def test_limits_are_typed_refused_in_words_and_let_out(self) -> None:
         page = self.begin()

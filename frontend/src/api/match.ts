@@ -30,15 +30,22 @@ export const useSearchState = (id: number) =>
     queryFn: () => answered(() => client.GET('/api/jobs/{job_id}/match', ofJob(id))),
   });
 
+/** One after the other, in the order of the presses: two on their way at once may arrive the other way round. */
 export function useSearch(id: number) {
   const queries = useQueryClient();
-  const onSuccess = (state: SearchState) => queries.setQueryData(keys.search(id), state);
+  const scope = { id: `search-${id}` };
+  const onSuccess = async (state: SearchState) => {
+    await queries.cancelQueries({ queryKey: keys.search(id) }); // a look at the search before, that is still on its way
+    queries.setQueryData(keys.search(id), state);
+  };
   const begin = useMutation({
+    scope,
     mutationFn: (search: Search) =>
       answered(() => client.POST('/api/jobs/{job_id}/match', { ...ofJob(id), body: search })),
     onSuccess,
   });
   const stop = useMutation({
+    scope,
     mutationFn: () => answered(() => client.DELETE('/api/jobs/{job_id}/match', ofJob(id))),
     onSuccess,
   });

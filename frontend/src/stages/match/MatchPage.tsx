@@ -108,6 +108,17 @@ const Page = styled.div`
   &[data-narrow] .two > section + section {
     border-left: 0;
   }
+  &[data-narrow] h2 {
+    display: flex;
+    flex-wrap: wrap;
+    align-items: center;
+    gap: 0 var(--s12);
+  }
+  &[data-narrow] h2 em {
+    order: 1;
+    flex-basis: 100%;
+    padding-left: 0;
+  }
   ${cautions}
 `;
 const SearchBar = styled(Bar)`
@@ -141,6 +152,9 @@ const SearchBar = styled(Bar)`
     padding: 0 var(--s4);
     color: var(--ink-2);
   }
+  button[data-disabled] {
+    opacity: 0.4;
+  }
   @media (pointer: coarse) {
     kbd {
       display: none;
@@ -149,6 +163,27 @@ const SearchBar = styled(Bar)`
     > a {
       min-height: var(--target);
     }
+  }
+  /* What is said may change under a thumb: it has its room from the beginning, and nothing below it moves. */
+  &[data-narrow] {
+    position: relative;
+    gap: var(--s4) var(--s8);
+  }
+  &[data-narrow] p {
+    flex-basis: 100%;
+    min-height: calc(2 * var(--t-name) * var(--snug));
+  }
+  &[data-narrow] p span {
+    display: block;
+    padding-left: 0;
+  }
+  &[data-narrow] progress {
+    position: absolute;
+    right: 0;
+    bottom: 0;
+    left: 0;
+    width: 100%;
+    height: var(--s4);
   }
 `;
 
@@ -228,11 +263,12 @@ interface BodyProps {
 function Body({ head, wide, matching, back }: BodyProps) {
   const { state, found, refused, setup, steps } = matching;
   const [tried, kept] = sentence(matching);
+  const running = state?.state === 'running' && found !== null;
   return (
     <Page data-narrow={wide ? undefined : ''}>
       {head}
       <main>
-        <SearchBar>
+        <SearchBar data-narrow={wide ? undefined : ''}>
           <h1>
             Match, from {setup}
             {matching.search.control ? `, ${matching.search.control}` : ''}
@@ -242,12 +278,10 @@ function Body({ head, wide, matching, back }: BodyProps) {
             {kept !== '' && <span>{kept}</span>}
             {matching.old && <span>the job was changed since</span>}
           </p>
-          {state?.state === 'running' && found && (
-            <>
-              <progress aria-label="Setups tried" max={found.total} value={found.done} />
-              <Button onPress={matching.onStop}>Stop</Button>
-            </>
-          )}
+          {running && <progress aria-label="Setups tried" max={found.total} value={found.done} />}
+          <Button className="noprint" isDisabled={!running} onPress={matching.onStop}>
+            Stop
+          </Button>
           <Button className="noprint" onPress={matching.onAgain}>
             Again <kbd>G</kbd>
           </Button>

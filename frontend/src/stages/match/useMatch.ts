@@ -56,7 +56,7 @@ export function useMatch(job: Job, setup: string, asks: string | null): Matching
     dispatch({ do: 'take', search: again ?? choices.ask });
   }, [search, choices, last, own]);
 
-  const { mutate } = searches.begin;
+  const { mutate, isPending } = searches.begin;
   const begin = useCallback(
     (what: Search) => {
       asked.current = what;
@@ -70,10 +70,10 @@ export function useMatch(job: Job, setup: string, asks: string | null): Matching
   );
   const can = choices !== undefined && choices.reason === null;
   useEffect(() => {
-    if (search === null || search === asked.current || !can) return;
+    if (search === null || search === asked.current || !can || isPending) return; // of many changes the last is asked
     const timer = window.setTimeout(() => begin(search), asked.current === null ? 0 : REST_MS);
     return () => window.clearTimeout(timer);
-  }, [search, begin, can]);
+  }, [search, begin, can, isPending]);
 
   const state = last?.ask && own(last.ask) ? last : null;
   const found = state?.found ?? null;
