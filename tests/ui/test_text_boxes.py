@@ -43,14 +43,16 @@ TEXTS = """least => {
 }"""
 
 
-class Texts(UiCase):
+class Looked(UiCase):
+    sizes: tuple[tuple[int, int], ...] = SIZES
+
     def looked_at(self, path: str) -> None:
-        """A view at every size; it has come to rest where two looks agree and nothing is found, else what was found last is told."""
+        """A view at its sizes; it has come to rest where two looks agree and nothing is found, else what was found last is told."""
         page = self.page
         page.goto(f"{self.url}{path}")
         expect(page.locator("main, [role=main]").first).to_be_attached()
         self.idle()
-        for width, height in SIZES:
+        for width, height in self.sizes:
             page.set_viewport_size({"width": width, "height": height})
             with self.subTest(path=path, size=f"{width}x{height}"):
                 found = ["not looked at"]
@@ -61,6 +63,8 @@ class Texts(UiCase):
                     page.wait_for_timeout(200)
                 self.assertEqual(found, [])
 
+
+class Texts(Looked):
     def test_the_demo(self) -> None:
         self.looked_at("/jobs")
         for view in VIEWS:
@@ -78,6 +82,24 @@ class Texts(UiCase):
         self.assertEqual(made.status, 201)
         for job in (2, 3, 4, 5):
             for view in ("measure", "size", "fit", "prove"):
+                self.looked_at(f"/jobs/{job}/{view}")
+        self.no_errors()
+
+
+class NarrowPhone(Looked):
+    """The narrowest there are, where all that is pressed is as large as a thumb wants it."""
+
+    touch = True
+    sizes = ((320, 640),)
+
+    def test_the_demo_a_motorcycle_and_an_empty_job(self) -> None:
+        page = self.page
+        self.assertEqual(page.request.post(f"{self.url}/api/jobs/examples/motorcycle").status, 201)
+        self.assertEqual(
+            page.request.post(f"{self.url}/api/jobs/new", data={"name": "van", "layout": "car_front_rear"}).status, 201
+        )
+        for job in (1, 2, 3):
+            for view in VIEWS:
                 self.looked_at(f"/jobs/{job}/{view}")
         self.no_errors()
 

@@ -30,6 +30,15 @@ const Head = styled.header`
     color: var(--ink-2);
     white-space: nowrap;
   }
+  /* The narrowest there are: the list of stages counts them too. */
+  @media (max-width: 359px) {
+    gap: var(--s4);
+    > span:first-of-type {
+      min-width: 0;
+      overflow: hidden;
+      visibility: hidden;
+    }
+  }
   button {
     width: var(--target);
     height: var(--target);

@@ -11,6 +11,7 @@ import { Mark } from '../../ui/Mark';
 import { PlainField } from '../../ui/PlainField';
 import { PressButton } from '../../ui/PressButton';
 import { Tick } from '../../ui/Tick';
+import { useWidth } from '../../ui/useWidth';
 import { capital } from '../../units/format';
 import type { Fit } from './useFit';
 import { lengthOf, written } from '../../units/display';
@@ -63,36 +64,41 @@ const SIZES: Record<string, readonly (readonly [string, string])[]> = {
   circle: [['holes', 'holes'], ['bolt_circle_mm', 'bolt circle']],
 }; // prettier-ignore
 
+const MOST = 300; // px across
+const ROUND = 60; // px for what is written beside it
 /** The plate to one scale: old holes dashed, those without their edge or web ringed. */
 function Drawing({ plate }: { plate: PlateView }) {
   const [x0 = 0, y0 = 0, x1 = 0, y1 = 0] = plate.extents_mm;
-  const scale = Math.min(300 / (x1 - x0), 220 / (y1 - y0));
+  const [ref, width] = useWidth<HTMLDivElement>(MOST + ROUND);
+  const scale = Math.min(Math.min(MOST, width - ROUND) / (x1 - x0), 220 / (y1 - y0));
   const at = (x: number, y: number) => [8 + (x - x0) * scale, 8 + (y1 - y) * scale] as const;
   const [left, top] = at(x0, y1);
   return (
-    <svg
-      width={(x1 - x0) * scale + 60}
-      height={(y1 - y0) * scale + 30}
-      role="img"
-      aria-label={`${plate.name}: ${plate.sentence}`}
-    >
-      <Rect x={left} y={top} w={(x1 - x0) * scale} h={(y1 - y0) * scale} as="edge" />
-      {plate.holes.map((h) => {
-        const [cx, cy] = at(h.x_mm, h.y_mm);
-        return (
-          <g key={h.name}>
-            <Ring x={cx} y={cy} r={(h.diameter_mm / 2) * scale} as={h.old ? 'found' : 'edge'} />
-            <Path d={`M${cx - 4},${cy}h8M${cx},${cy - 4}v8`} as="thin" />
-            {h.level !== 'good' && (
-              <circle cx={cx} cy={cy} r={(h.diameter_mm / 2) * scale + 4} className={`mark-line ${h.level}`} />
-            )}
-          </g>
-        );
-      })}
-      <Words x={left} y={top + (y1 - y0) * scale + 16} as="label-quiet">
-        {`${lengthOf(x1 - x0, 1).v} x ${written(lengthOf(y1 - y0, 1))}`}
-      </Words>
-    </svg>
+    <div ref={ref}>
+      <svg
+        width={(x1 - x0) * scale + ROUND}
+        height={(y1 - y0) * scale + 30}
+        role="img"
+        aria-label={`${plate.name}: ${plate.sentence}`}
+      >
+        <Rect x={left} y={top} w={(x1 - x0) * scale} h={(y1 - y0) * scale} as="edge" />
+        {plate.holes.map((h) => {
+          const [cx, cy] = at(h.x_mm, h.y_mm);
+          return (
+            <g key={h.name}>
+              <Ring x={cx} y={cy} r={(h.diameter_mm / 2) * scale} as={h.old ? 'found' : 'edge'} />
+              <Path d={`M${cx - 4},${cy}h8M${cx},${cy - 4}v8`} as="thin" />
+              {h.level !== 'good' && (
+                <circle cx={cx} cy={cy} r={(h.diameter_mm / 2) * scale + 4} className={`mark-line ${h.level}`} />
+              )}
+            </g>
+          );
+        })}
+        <Words x={left} y={top + (y1 - y0) * scale + 16} as="label-quiet">
+          {`${lengthOf(x1 - x0, 1).v} x ${written(lengthOf(y1 - y0, 1))}`}
+        </Words>
+      </svg>
+    </div>
   );
 }
 

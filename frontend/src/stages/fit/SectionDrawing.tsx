@@ -6,7 +6,7 @@ import { inChosenUnits } from '../../units/sentences';
 
 const WALL = 5; // a wheel's wall as it is drawn, mm
 const TOP = 34;
-const FOOT = 26;
+const FOOT = 8;
 
 interface OldBrakeProps {
   old: NonNullable<SectionView['old']>;
@@ -75,66 +75,78 @@ export function SectionDrawing({ section, width, height }: { section: SectionVie
   const bodyLeft = Math.min(...body.map((p) => p[0]));
   const bodyRight = Math.max(...body.map((p) => p[0]));
   return (
-    <svg width={width} height={height} role="img" aria-label={`${section.title} wheel, cut through the brake. ${said}`}>
-      <Path d={`${poly([...inner, ...outer])}Z`} as="section" />
-      <Path d={`${poly(body)}Z`} as="edge paper" />
-      {section.pad && centre !== null && (
-        <>
-          {[-1, 1].map((side) => {
-            const near = centre + side * half;
-            const far = near + side * 9;
-            const [a, b] = [Math.min(near, far), Math.max(near, far)];
-            const [px, py] = at([a, section.pad?.[1] ?? 0]);
-            const [qx, qy] = at([b, section.pad?.[0] ?? 0]);
-            return <Box key={side} x={px} y={py} w={qx - px} h={qy - py} as="solid" />;
-          })}
-        </>
-      )}
-      {rotor !== null && centre !== null && half > 0 && (
-        <Path
-          d={`${poly([at([centre - half, rotor]), at([centre + half, rotor]), at([centre + half, r0]), at([centre - half, r0])])}Z`}
-          as="section-opposite"
-        />
-      )}
-      <Path d={`${poly(body)}Z`} as="edge" />
-      {old && <OldBrake old={old} centre={old.hat_offset_mm ?? centre} floor={r0} at={at} />}
-      {barrel && (
-        <>
-          <Ring x={at(barrel.at ?? [])[0]} y={top} r={3.5} as={`mark-line ${barrel.level}`} />
-          <Words x={(bodyLeft + bodyRight) / 2} y={barrelTop - 8} as={`label-strong${state(barrel.level)}`} at="middle">
-            {`${written(lengthOf(barrel.gap_mm, 1))} to barrel`}
-          </Words>
-        </>
-      )}
-      {spoke && (
-        <>
-          <Line
-            a={[bodyLeft, (top + at([0, r0])[1]) / 2]}
-            b={[bodyLeft - spoke.gap_mm * scale, (top + at([0, r0])[1]) / 2]}
-            as="edge"
+    <>
+      <svg
+        width={width}
+        height={height}
+        role="img"
+        aria-label={`${section.title} wheel, cut through the brake. ${said}`}
+      >
+        <Path d={`${poly([...inner, ...outer])}Z`} as="section" />
+        <Path d={`${poly(body)}Z`} as="edge paper" />
+        {section.pad && centre !== null && (
+          <>
+            {[-1, 1].map((side) => {
+              const near = centre + side * half;
+              const far = near + side * 9;
+              const [a, b] = [Math.min(near, far), Math.max(near, far)];
+              const [px, py] = at([a, section.pad?.[1] ?? 0]);
+              const [qx, qy] = at([b, section.pad?.[0] ?? 0]);
+              return <Box key={side} x={px} y={py} w={qx - px} h={qy - py} as="solid" />;
+            })}
+          </>
+        )}
+        {rotor !== null && centre !== null && half > 0 && (
+          <Path
+            d={`${poly([at([centre - half, rotor]), at([centre + half, rotor]), at([centre + half, r0]), at([centre - half, r0])])}Z`}
+            as="section-opposite"
           />
-          <Words x={4} y={(top + at([0, r0])[1]) / 2 - 4} as={`label-strong${state(spoke.level)}`}>
-            {written(lengthOf(spoke.gap_mm, 1))}
-          </Words>
-          <Words x={4} y={(top + at([0, r0])[1]) / 2 + 11} as="label-quiet">
-            to spoke
-          </Words>
-        </>
-      )}
-      {bridge && rotor !== null && centre !== null && (
-        <>
-          <Line a={at([centre, rotor])} b={[bodyRight + 8, at([centre, rotor])[1]]} as="thin" />
-          <Words x={bodyRight + 10} y={at([centre, rotor])[1] - 2} as={`label-strong${state(bridge.level)}`}>
-            {written(lengthOf(bridge.gap_mm, 1))}
-          </Words>
-          <Words x={bodyRight + 10} y={at([centre, rotor])[1] + 12} as="label-quiet">
-            rotor to bridge
-          </Words>
-        </>
-      )}
-      <Words x={4} y={height - 6} as="label-quiet">
+        )}
+        <Path d={`${poly(body)}Z`} as="edge" />
+        {old && <OldBrake old={old} centre={old.hat_offset_mm ?? centre} floor={r0} at={at} />}
+        {barrel && (
+          <>
+            <Ring x={at(barrel.at ?? [])[0]} y={top} r={3.5} as={`mark-line ${barrel.level}`} />
+            <Words
+              x={(bodyLeft + bodyRight) / 2}
+              y={barrelTop - 8}
+              as={`label-strong${state(barrel.level)}`}
+              at="middle"
+            >
+              {`${written(lengthOf(barrel.gap_mm, 1))} to barrel`}
+            </Words>
+          </>
+        )}
+        {spoke && (
+          <>
+            <Line
+              a={[bodyLeft, (top + at([0, r0])[1]) / 2]}
+              b={[bodyLeft - spoke.gap_mm * scale, (top + at([0, r0])[1]) / 2]}
+              as="edge"
+            />
+            <Words x={4} y={(top + at([0, r0])[1]) / 2 - 4} as={`label-strong${state(spoke.level)}`}>
+              {written(lengthOf(spoke.gap_mm, 1))}
+            </Words>
+            <Words x={4} y={(top + at([0, r0])[1]) / 2 + 11} as="label-quiet">
+              to spoke
+            </Words>
+          </>
+        )}
+        {bridge && rotor !== null && centre !== null && (
+          <>
+            <Line a={at([centre, rotor])} b={[bodyRight + 8, at([centre, rotor])[1]]} as="thin" />
+            <Words x={bodyRight + 10} y={at([centre, rotor])[1] - 2} as={`label-strong${state(bridge.level)}`}>
+              {written(lengthOf(bridge.gap_mm, 1))}
+            </Words>
+            <Words x={bodyRight + 10} y={at([centre, rotor])[1] + 12} as="label-quiet">
+              rotor to bridge
+            </Words>
+          </>
+        )}
+      </svg>
+      <p className="quiet">
         {`outboard at the left; the axle ${written(lengthOf(r0))} below${old && old.words !== '' ? `; dashed: as found, ${inChosenUnits(old.words)}` : ''}`}
-      </Words>
-    </svg>
+      </p>
+    </>
   );
 }

@@ -19,8 +19,8 @@ export function SectionPhantom({ section }: { section: SectionView }) {
   const ink = (letter: string) => (known.has(letter) ? 'edge' : 'phantom');
   return (
     <svg
-      width={330}
-      height={226}
+      viewBox="0 0 330 226"
+      style={{ width: '100%', maxWidth: 330 }}
       role="img"
       aria-label={`The wheel cut through the brake. ${wanted.map((f) => `${f.letter}: ${f.label}`).join(', ')}`}
     >

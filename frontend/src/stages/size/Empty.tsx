@@ -94,6 +94,11 @@ const Line = styled.section`
     max-width: 100%;
     height: auto;
   }
+  @media (max-width: 359px) {
+    article > svg[data-long] .hero {
+      display: none; /* too small to read where it is drawn so short */
+    }
+  }
   h2 {
     font: var(--w-strong) var(--t-name) / var(--snug) var(--letter);
   }

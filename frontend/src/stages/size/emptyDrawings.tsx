@@ -71,7 +71,7 @@ export function BrakedDrawing({ drum, brake, rotor, tyre }: BrakedProps) {
   const [x, ofRotor, ofTyre] = PLACES[drum ? 'drum' : 'disc'];
   const half = `l38,0l0,8l14,0l0,-8l38,0l0,60l-38,0l0,-8l-14,0l0,8l-38,0Z`;
   return (
-    <svg viewBox={`0 0 ${RIGHT} ${ROW}`} width={RIGHT} height={ROW} aria-hidden="true">
+    <svg viewBox={`0 0 ${RIGHT} ${ROW}`} width={RIGHT} height={ROW} aria-hidden="true" data-long="">
       <Way from={0} to={RIGHT} known={brake && rotor && tyre} />
       {drum ? (
         <>
@@ -85,7 +85,7 @@ export function BrakedDrawing({ drum, brake, rotor, tyre }: BrakedProps) {
         </>
       )}
       {!brake && (
-        <Words x={x - 34} y={MID + 6} as="name">
+        <Words x={x - 26} y={MID + 11} as="hero" at="middle">
           ?
         </Words>
       )}
