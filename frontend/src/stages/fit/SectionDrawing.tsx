@@ -78,7 +78,7 @@ export function SectionDrawing({ section, width, height }: { section: SectionVie
     <>
       <svg
         width={width}
-        height={height}
+        height={TOP + (r1 - r0) * scale + FOOT}
         role="img"
         aria-label={`${section.title} wheel, cut through the brake. ${said}`}
       >
