@@ -32,6 +32,11 @@ const NUMBERED = 9;
 const APART = 21;
 /** A balloon that stands further from its mark has a leader to it. */
 const LED = 3;
+/** What a letter of a label takes across at most, and its line from the baseline up and down. */
+const LETTER = 7;
+const [RISE, DROP] = [12, 3];
+/** Where the name of a mark may stand below or above it, as a baseline; the first that no limit is written over. */
+const BASELINES = [14, -9];
 
 const Over = styled.div`
   position: relative;
@@ -174,6 +179,12 @@ export const Tried = memo(function Tried({
   };
   const room = share * found.room_mm;
   const inside = (travel: number, push: number) => travel >= low && travel <= high && push <= most;
+  const tooHard = `${written(force(effort))}, too hard`;
+  const [limitEnd, limitBase] = [x(room) - 6, y(effort) - 5];
+  const onLimits = (from: number, base: number, words: string) =>
+    from < limitEnd &&
+    from + words.length * LETTER > limitEnd - tooHard.length * LETTER &&
+    Math.abs(base - limitBase) < RISE + DROP;
   const first = found.setups[0]?.name;
   const stands = rows.some((r) => r.as_it_stands);
   // What lies beyond the frame stands at its edge, with its figures.
@@ -183,7 +194,11 @@ export const Tried = memo(function Tried({
       const own = inside(m.travel_mm, m.push_n);
       const figures = `${m.name} ${written(force(m.push_n))}, ${written(lengthOf(m.travel_mm))}`;
       const [cx, cy] = [Math.min(right - 7, Math.max(left + 7, x(m.travel_mm))), Math.max(top + 8, y(m.push_n))];
-      return { name: m.name, words: own ? m.name : figures, cx, cy, end: cx > right - 160 };
+      const words = own ? m.name : figures;
+      const end = cx > right - 160;
+      const from = end ? cx - 9 - words.length * LETTER : cx + 9;
+      const base = cy + (BASELINES.find((b) => !onLimits(from, cy + b, words)) ?? 0);
+      return { name: m.name, words, cx, cy, end, base };
     });
   const places = useMemo(() => {
     const at = rows.slice(0, NUMBERED).map((row): Point => [x(row.travel_mm), y(row.push_n)]);
@@ -220,7 +235,7 @@ export const Tried = memo(function Tried({
         <Line a={[left, y(effort)]} b={[x(room), y(effort)]} as="limit" />
         <Line a={[x(room), y(effort)]} b={[x(room), bottom]} as="limit" />
         <Tag x={x(room) - 6} y={y(effort) - 5} as="label label-danger" at="end">
-          {`${written(force(effort))}, too hard`}
+          {tooHard}
         </Tag>
         <Tag x={x(room) + 6} y={bottom - 8} as="label label-danger">
           {`${Math.round(share * 100)} %, too long`}
@@ -239,7 +254,7 @@ export const Tried = memo(function Tried({
             )}
             <Tag
               x={m.cx + (m.end ? -9 : 9)}
-              y={m.cy + 14}
+              y={m.base}
               as={m.name === first ? 'label-found' : 'label-strong'}
               at={m.end ? 'end' : 'start'}
             >

@@ -1,7 +1,7 @@
 /** Size before it can be followed: the line from what is known, phantoms with their fields for the rest, and what may be assumed. */
 import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { Button, type PressEvent } from 'react-aria-components';
-import styled from 'styled-components';
+import styled, { css } from 'styled-components';
 import type { Steps } from '../../api/changes';
 import type { Entry, MeasureView, SizeView } from '../../api/types';
 import { assumeStep, sameStep, typedStep } from '../../chain/entrySteps';
@@ -14,7 +14,7 @@ import { PlanTabs } from '../../page/PlanTabs';
 import { headings } from '../../page/sheet';
 import { preferredFor, usePreferred } from '../../units/preference';
 import { unknown, wantedOf, type Braked, type Circuit, type Pressed, type Wanted } from './empty';
-import { BrakedDrawing, PressedDrawing } from './emptyDrawings';
+import { BrakedDrawing, PressedDrawing, ROW } from './emptyDrawings';
 import { lengthOf } from '../../units/display';
 
 const Sheet = styled.div`
@@ -69,6 +69,18 @@ const Press = styled(Button)`
     }
   }
 `;
+/** Names, boxes and what stands below them each in a row of their own: a box does not move when its neighbour is filled in. */
+const fields = css`
+  display: grid;
+  row-gap: var(--s2);
+  > * {
+    grid-row: span 4;
+    grid-template-rows: subgrid;
+  }
+  .name {
+    align-self: end;
+  }
+`;
 const Line = styled.section`
   border-bottom: var(--r-heavy) solid var(--ink);
   padding: var(--s6) 0 var(--s10);
@@ -87,8 +99,39 @@ const Line = styled.section`
     gap: var(--s10);
     min-width: 0;
   }
-  .brakes[data-several] {
-    background: linear-gradient(var(--plan-tint), var(--plan-tint)) 0 46px / 4px calc(100% - 128px) no-repeat;
+  /* The line that joins the ends: from the middle of the first drawing to the middle of the last, behind names and fields. */
+  .brakes[data-several] article {
+    display: grid;
+    justify-items: start;
+    &::before {
+      content: '';
+      grid-area: 1 / 1 / 4 / 2;
+      align-self: stretch;
+      width: 4px;
+      margin-bottom: calc(0px - var(--s10));
+      background: var(--plan-tint);
+    }
+    > * {
+      grid-column: 1;
+    }
+    > h2 {
+      grid-row: 1;
+    }
+    > svg {
+      grid-row: 2;
+    }
+    > .fields {
+      grid-row: 3;
+      width: 100%;
+    }
+    &:first-child::before {
+      grid-row: 2 / 4;
+      margin-top: ${ROW / 2}px;
+    }
+    &:last-child::before {
+      grid-row: 1 / 3;
+      margin-bottom: ${ROW / 2}px;
+    }
   }
   article > svg {
     max-width: 100%;
@@ -103,9 +146,8 @@ const Line = styled.section`
     font: var(--w-strong) var(--t-name) / var(--snug) var(--letter);
   }
   .fields {
-    display: grid;
-    gap: var(--s8) var(--s10);
-    align-items: end;
+    ${fields}
+    column-gap: var(--s10);
     grid-template-columns: repeat(auto-fill, minmax(118px, 1fr));
   }
   .brakes .fields {
@@ -120,8 +162,8 @@ const Line = styled.section`
       grid-template-columns: minmax(0, 1fr);
       gap: var(--s10);
     }
-    .brakes[data-several] {
-      background: none;
+    .brakes[data-several] article::before {
+      display: none;
     }
     .brakes .fields,
     .brakes .fields[data-drum] {
@@ -151,10 +193,10 @@ const Under = styled.div`
     height: auto;
   }
   .fields {
-    display: grid;
+    ${fields}
+    column-gap: var(--s12);
     grid-template-columns: repeat(auto-fill, minmax(112px, 1fr));
-    gap: var(--s6) var(--s12);
-    padding: var(--s4) 0 var(--s8);
+    padding: var(--s4) 0 var(--s2);
   }
   h3 {
     font: var(--w-strong) var(--t-text) / var(--snug) var(--text);
