@@ -24,7 +24,7 @@ from kobrix.evaluate.changes import Change, both, with_edits
 from kobrix.evaluate.shapes import Brought, Mend
 from kobrix.evaluate.solve import Answer, ByContent, answer_of
 from kobrix.evaluate.uncertainty import FEWER, SEED, TRIALS, Entered, uncertain_entries
-from kobrix.evaluate.verdicts import Tried, batch_of, nominal, order_kept, rear_first_chance, tried
+from kobrix.evaluate.verdicts import Tried, batch_of, nominal, nothing_lost, order_kept, rear_first_chance, tried
 from kobrix.fileformat.field_catalog import quantity_of
 from kobrix.fileformat.models import Setup, controls_of
 from kobrix.fileformat.shelf import ShelfPart
@@ -265,9 +265,7 @@ def _valves(known: ByContent[Setup], entered: Entered) -> Iterator[Change]:
 
 def _above(setup: Setup) -> bool:
     """Whether the rear clause holds nominally: it too falls as a knee rises."""
-    solved = answer_of(ByContent(setup)).solved
-    assert solved is not None
-    return setup.vehicle.kind != "car" or bool(np.all(distribution_kept(solved.main.healthy.road)[0]))
+    return setup.vehicle.kind != "car" or bool(np.all(distribution_kept(nothing_lost(setup).main.healthy.road)[0]))
 
 
 def _edge(setup: Setup, slope: float, low: float, high: float) -> float:

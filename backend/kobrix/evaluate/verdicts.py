@@ -90,16 +90,20 @@ def batch_of(
 ) -> SolvedSetup | None:
     """The trials of a `setup` solved, all controls together or the one that is `pressed`, with what may be lost; None where it is not
     complete."""
-    made = made_of(setup, entries, drawn_within(entries, trials, seed))
-    converted = convert(made)
+    return _solved(made_of(setup, entries, drawn_within(entries, trials, seed)), losses, pressed, whole=True)
+
+
+def _solved(setup: Setup, losses: bool, pressed: str | None, whole: bool) -> SolvedSetup | None:
+    """One way of a `setup` solved, numbers or trials."""
+    converted = convert(setup)
     systems, load = converted.systems, converted.load
     if load is None:
         return None
     failures = [f for f in failures_of(systems, []) if f is HEALTH or (losses and f.kind in ("circuit", "upstream", "booster"))]
-    ways = control_paths_of(made, NONE)
+    ways = control_paths_of(setup, NONE)
     path = next(reversed(ways)) if pressed is None or len(ways) == 1 else f"{pressed}_alone"
-    asked = as_asked(systems, failures, converted, rooms_of(made, systems, NONE))
-    return solve(systems, load, converted.wheels, {path: ways[path]}, asked, whole=True)
+    asked = as_asked(systems, failures, converted, rooms_of(setup, systems, NONE))
+    return solve(systems, load, converted.wheels, {path: ways[path]}, asked, whole)
 
 
 def chances_of(
@@ -156,11 +160,17 @@ def rear_first_chance(setup: Setup, entered: Entered, trials: int, seed: int = S
 
 def order_kept(setup: Setup) -> bool:
     """Whether nominally the front is first at every grip and both clauses on sharing hold, in every load state."""
-    solved = answer_of(ByContent(setup)).solved
-    assert solved is not None
+    solved = nothing_lost(setup)
     road = solved.main.healthy.road
     above, kept = distribution_kept(road) if setup.vehicle.kind == "car" else (np.array(True), np.array(True))
     return bool(np.all(above) and np.all(kept)) and not bool(np.any(rear_first_grips(road, solved.wheels)[0]))
+
+
+def nothing_lost(setup: Setup) -> SolvedSetup:
+    """A complete `setup` nominally, all its controls together and nothing failing: what the road asks of one that is looked at once."""
+    solved = _solved(setup, losses=False, pressed=None, whole=False)
+    assert solved is not None
+    return solved
 
 
 def _valve_not_needed(setup: Setup, entered: Entered, trials: int, seed: int) -> list[Judgement]:

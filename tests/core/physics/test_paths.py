@@ -120,6 +120,36 @@ class SeveralControls(unittest.TestCase):
                 ((both.pulls[1], both.pulls[1].place(place)), (alone.pulls[0], alone.place_at(120.0)))]  # fmt: skip
         self.assertAlmostEqual(pads[0] / pads[1], 1.0, places=6)
 
+    def test_two_linkages_are_each_followed_at_any_push(self) -> None:
+        """Drawn linkages, ratios that turn back on the way among them, against the same control alone, whose push is not joined."""
+        chance, looked = np.random.default_rng(3), 0
+        for whole, close in ((False, 1e-5), (True, 0.015)):
+            for _ in range(12):
+                rest = np.radians(chance.uniform(-112.0, -74.0, 2))
+                feet = [replace(own, control=replace(own.control, linkage=Linkage(0.048, at_rest, 1.0, (0.10, -0.05), 0.0, 0.115)))
+                        for own, at_rest in zip((self.hand, self.foot), rest, strict=True)]  # fmt: skip
+                both = solve_path("together", [(feet[0], 1.0), (feet[1], 0.6)], plain_load(), WHEELS, whole=whole)
+                for push in chance.uniform(1.0, 500.0, 6):
+                    place, balanced = both.balance(push)
+                    if not np.all(balanced):  # past a dead point there is no push
+                        continue
+                    looked += 1
+                    for pull, foot, share in zip(both.pulls, feet, (1.0, 0.6), strict=True):
+                        with self.subTest(whole=whole, rest=rest, push=push, system=foot.name):
+                            felt = float(pull.pedal.push_at(pull.place(place)).squeeze())
+                            self.assertAlmostEqual(felt / (push * share), 1.0, delta=close)
+        self.assertGreater(looked, 90)
+
+    def test_a_linkage_is_looked_at_where_its_ratio_changes(self) -> None:
+        count = {}
+        for radius in (0.19, 0.048):
+            link = Linkage(radius, np.radians(-90.0), 1.0, (0.10, -radius), 0.0, 0.4)
+            foot = replace(self.foot, control=replace(self.foot.control, linkage=link))
+            push = self.path((self.hand, 1.0), (foot, 0.6)).push
+            assert push is not None
+            count[radius] = push.shape[-1]
+        self.assertLess(count[0.19], 0.8 * count[0.048])
+
     def test_the_push_for_a_stop_comes_back(self) -> None:
         path = self.path((self.hand, 1.0), (self.foot, 0.6))
         place = path.place_at(np.array([3.0, 80.0, 250.0]))

@@ -7,11 +7,12 @@ push; between two of them every control is on one straight part of its own.
 from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import reduce
+from itertools import pairwise
 
 import numpy as np
 
 from kobrix.core.errors import Impossible
-from kobrix.core.numerics.arrays import Floats, Mask, Number, behind_rows, healthy, lookup
+from kobrix.core.numerics.arrays import Floats, Mask, Number, behind_rows, healthy, lookup, ratio
 from kobrix.core.physics.chain import (
     HEALTHY,
     Condition,
@@ -24,16 +25,17 @@ from kobrix.core.physics.chain import (
     foot_of,
     place_of,
 )
-from kobrix.core.physics.pedal import Pedal
+from kobrix.core.physics.pedal import FAR, Pedal
 from kobrix.core.physics.road import Event, Moment, Road, first_event, moment, on_road
 from kobrix.core.physics.travel import along
 from kobrix.core.physics.vehicle import AXLES, Axle, Load
 
-_FINE, _COARSE, _FAR = (
-    512,
-    12,
-    8.0,
-)  # places on each straight part of a linkage, and steps past its last knot, where controls are joined
+# Where controls are joined, a linkage's push is drawn by straight lines: how close they are to stay to it, as a share of it, nominally
+# and in many trials, and on how many places of each part at most.
+_CLOSE, _MOST = 1e-8, 512
+_CLOSE_TRIED, _MOST_TRIED = 1e-4, 12
+_GRADED = 1.5  # the power by which the places lie closer at the lower end of a part, where the push is least
+_LOOKS = 5  # places of each part at which its ratio is looked at
 
 
 @dataclass(frozen=True)
@@ -133,18 +135,30 @@ class Solved:
 def _knots(pedal: Pedal) -> tuple[Floats, Floats]:
     """Pushes [N] at which a control may bend, and their place numbers on its own line (..., K).
 
-    Under a linkage the push is curved between the knots: it is taken at many places, past a dead point not further.
+    Under a linkage the push is curved: it is taken at as many places as its ratio asks for, past a dead point not further.
     """
     if pedal.linked is None:
         return pedal.knots, np.arange(pedal.knots.shape[-1], dtype=np.float64)
     steps = pedal.line.steps
-    fine = _COARSE if pedal.coarse else _FINE
-    parts = [[0.0], *(n + np.linspace(0.0, 1.0, fine + 1)[1:] for n in range(steps))]
-    numbers = np.concatenate([*parts, steps + np.linspace(0.0, _FAR, fine + 1)[1:]])
+    ends = np.append(np.arange(steps + 1.0), steps + FAR)
+    pieces = zip(pairwise(ends), _places_asked(pedal, ends), strict=True)
+    parts = [low + (high - low) * np.linspace(0.0, 1.0, n + 1)[1:] ** _GRADED for (low, high), n in pieces]
+    numbers = np.concatenate([[0.0], *parts])
     push = pedal.push_at(place_of(numbers, steps))
     there = np.isfinite(push)
     push, numbers = np.where(there, push, 0.0), np.where(there, numbers, 0.0)
     return np.maximum.accumulate(push, axis=-1), np.maximum.accumulate(numbers, axis=-1)
+
+
+def _places_asked(pedal: Pedal, ends: Floats) -> list[int]:
+    """On how many places of each part of a linked pedal's line, between its `ends` (place numbers), straight lines through the push
+    stay close to it: a part over which the ratio changes by the share c and that is cut into n is off by c/(8n²)."""
+    looked = ends[:-1, None] + np.diff(ends)[:, None] * np.linspace(0.0, 1.0, _LOOKS)
+    there = np.asarray(pedal.ratio_at(place_of(looked.reshape(-1), pedal.line.steps))).reshape(-1, *looked.shape)
+    change = np.max(np.ptp(there, axis=-1) / np.min(there, axis=-1), axis=0)
+    close, most = (_CLOSE_TRIED, _MOST_TRIED) if pedal.coarse else (_CLOSE, _MOST)
+    asked = np.nan_to_num(np.sqrt(change / (8.0 * close)), nan=most)  # past a dead point there is no ratio
+    return [int(n) for n in np.clip(np.ceil(asked), 1, most)]
 
 
 def _merged(pedals: list[Pedal], ratios: list[float]) -> tuple[Floats, list[Floats]]:
@@ -157,15 +171,31 @@ def _merged(pedals: list[Pedal], ratios: list[float]) -> tuple[Floats, list[Floa
     own.append(2.0 * ends + 1.0)  # past every knot, so that the last straight part is every control's last
     pushes = np.concatenate(own, axis=-1)
     order = np.argsort(pushes, axis=-1, kind="stable")
+    push = np.take_along_axis(pushes, order, axis=-1)
+    whose = np.repeat(np.arange(len(own)), [k.shape[-1] for k in own])[order]
     numbers = []
     for mine, (pedal, share) in enumerate(zip(pedals, ratios, strict=True)):
-        parts = []
-        for other, knots in enumerate(own):
-            number = found[mine][1] if other == mine else pedal.place_at(knots * share).number
-            parts.append(np.broadcast_to(number, knots.shape))
+        number = np.broadcast_to(found[mine][1], own[mine].shape)
+        if pedal.linked is None:
+            parts = [number if other == mine else pedal.place_at(knots * share).number for other, knots in enumerate(own)]
+        else:
+            parts = [number if other == mine else np.zeros(knots.shape) for other, knots in enumerate(own)]
+            parts[-1] = number[..., -1:]
         ordered = np.take_along_axis(np.concatenate(parts, axis=-1), order, axis=-1)
+        if pedal.linked is not None:
+            ordered = _between(push, ordered, whose == mine)
         numbers.append(np.maximum.accumulate(ordered, axis=-1))
-    return np.take_along_axis(pushes, order, axis=-1), numbers
+    return push, numbers
+
+
+def _between(push: Floats, numbers: Floats, own: Mask) -> Floats:
+    """Place `numbers` (..., M) at rising pushes [N], straight between those that are a control's `own`; the first and the last stand."""
+    index = np.arange(push.shape[-1])
+    below = np.maximum.accumulate(np.where(own, index, 0), axis=-1)
+    above = np.minimum.accumulate(np.where(own, index, index[-1])[..., ::-1], axis=-1)[..., ::-1]
+    low, high = (np.take_along_axis(push, at, axis=-1) for at in (below, above))
+    start, end = (np.take_along_axis(numbers, at, axis=-1) for at in (below, above))
+    return start + ratio(push - low, high - low) * (end - start)
 
 
 def solve_path(

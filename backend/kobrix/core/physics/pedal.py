@@ -21,7 +21,7 @@ from kobrix.core.physics.travel import Curve, Travel, reach
 
 # Places looked at on each straight part of a linkage, and of many trials; the crossing is then found between two.
 _LOOKS, _COARSE = 48, 8
-_FAR = 8.0  # steps past the last knot that are looked at with a linkage
+FAR = 8.0  # steps past the last knot that are looked at with a linkage
 
 
 @dataclass(frozen=True)
@@ -163,7 +163,7 @@ class Pedal:
         the line's start.
         """
         steps, count = self.line.steps, _COARSE if self.coarse else _LOOKS
-        ends = np.concatenate([np.arange(steps - 1) + 1.0, [steps - 1.0 + _FAR]])
+        ends = np.concatenate([np.arange(steps - 1) + 1.0, [steps - 1.0 + FAR]])
         starts = np.arange(steps, dtype=np.float64)
         looks = np.linspace(0.0, 1.0, count + 1)
         number = (starts[:, None] + (ends - starts)[:, None] * looks[1:]).reshape(-1)
