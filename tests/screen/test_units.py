@@ -79,6 +79,11 @@ class Chosen(ScreenCase):
         self.choose(shownPressure="psi")
         self.assertEqual(self.shown("otherPressure", 5613.0), "5.61 MPa")
         self.choose(shownPressure="MPa")
+        self.assertEqual(self.shown("areaOf", 3.879), "3.88 cm²")
+        self.choose(shownLength="in")
+        area = UNITS.Quantity(3.879, "centimeter ** 2").to("inch ** 2").magnitude
+        self.assertEqual(self.shown("areaOf", 3.879), f"{area:.3f} in²")
+        self.choose(shownLength="mm")
 
     def test_a_sentence_is_in_the_unit_chosen(self) -> None:
         def said(sentence: str) -> str:
@@ -99,6 +104,9 @@ class Chosen(ScreenCase):
         self.assertEqual(said(plain[2]), plain[2])
         self.assertEqual(said(plain[3]), plain[3])
         self.assertEqual(said("1,200 N and 12.9 kN at 900 kPa"), "270 lbf and 2900 lbf at 9.0 bar")
+        self.choose(shownLength="in")
+        self.assertEqual(said("22.81 cm² of 38.10 mm, 4 N/mm²"), "3.536 in² of 1.5000 in, 4 N/mm²")
+        self.choose(shownLength="mm")
         self.choose(shownForce="N", shownPressure="MPa")
 
     def test_a_scale_counts_in_what_the_server_reads(self) -> None:

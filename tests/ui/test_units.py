@@ -71,9 +71,22 @@ class Shown(Asked):
         ]
         page = self.open()
         expect(page.get_by_role("region", name="Where the pedal goes")).to_contain_text(f"{travel / 25.4:.2f} of 5.91 in")
-        expect(page.get_by_role("img", name="Force line")).to_contain_text(re.compile(r"÷ \d+\.\d\d in"))
+        line = page.get_by_role("img", name="Force line")
+        expect(line).to_contain_text(re.compile(r"÷ \d+\.\d\d in"))
+        found, bore = (
+            s["solved"]["paths"][0]["parts"]["cylinder"]["area_cm2"] / 2.54**2 for s in self.ask("/jobs/1/size")["setups"][:2]
+        )
+        expect(line).to_contain_text(f"÷ {bore:.3f} in² ×")
+        self.assertNotIn("cm²", line.text_content() or "")
         mended = page.get_by_role("region", name="Findings").get_by_role("button", name=re.compile("^Try"))
         self.assertNotIn("in front", " ".join(mended.all_inner_texts()))
+        page.goto(f"{self.url}/jobs/1/fit")
+        page.get_by_role("button", name="Work it out").click()
+        yard = page.locator("div", has=page.get_by_role("heading", name="In the yard")).last.locator("xpath=..")
+        expect(yard).to_contain_text(re.compile(r"now \d\.\d+ in²"))
+        self.assertEqual(re.findall(r"\d (?:mm|cm²|bar)", yard.inner_text()), [])
+        page.goto(f"{self.url}/jobs/1/measure?part=cylinder.0")
+        expect(page.get_by_label("What follows from these")).to_contain_text(f"{found:.3f} in²")
         self.no_errors()
 
     def test_a_unit_is_changed_on_the_page_and_everything_follows(self) -> None:

@@ -1,7 +1,7 @@
 /** Words and factors of each link, from the core's figures. */
 import type { Against, Parts, PathView, StateView, StationParts } from '../api/types';
 import { decel, lock, percent, size } from '../units/format';
-import { dimension, great, lengthOf, written } from '../units/display';
+import { areaOf, dimension, great, lengthOf, written } from '../units/display';
 import type { Figures } from './figures';
 import { drawnLines } from './geometry';
 
@@ -57,22 +57,24 @@ export function factors(solved: PathView, now: Figures, weight: number): string[
     return factor(own.outlet / own.inlet);
   };
   const chamber = (c: (typeof cylinder.chambers)[number], efficiency: number) =>
-    `${c.share === 1 ? '' : `× ${c.share.toFixed(2)} `}÷ ${c.area_cm2.toFixed(2)} cm² × ${size(efficiency)}`;
+    `${c.share === 1 ? '' : `× ${c.share.toFixed(2)} `}÷ ${written(areaOf(c.area_cm2))} × ${size(efficiency)}`;
   const bores =
     cylinder.kind === 'twin'
       ? cylinder.chambers.map((c) => chamber(c, cylinder.efficiency))
-      : [`÷ ${cylinder.area_cm2.toFixed(2)} cm² × ${size(cylinder.efficiency)}`];
+      : [`÷ ${written(areaOf(cylinder.area_cm2))} × ${size(cylinder.efficiency)}`];
   return [
     many ? lines.map((l) => (l.ratio === 1 ? 'your push' : `push × ${size(l.ratio)}`)) : ['your push'],
     many
       ? each((l) => `× ${l.parts.pedal.ratio.toFixed(2)} × ${size(l.parts.pedal.efficiency)}`)
       : [`× ${(now.ratio ?? pedal.ratio).toFixed(2)} × ${size(pedal.efficiency)}`],
     [parts.booster && now.rod > 0 ? factor(now.out / now.rod) : '× 1'],
-    many ? each((l) => `÷ ${l.parts.cylinder.area_cm2.toFixed(2)} cm² × ${size(l.parts.cylinder.efficiency)}`) : bores,
+    many
+      ? each((l) => `÷ ${written(areaOf(l.parts.cylinder.area_cm2))} × ${size(l.parts.cylinder.efficiency)}`)
+      : bores,
     stations(valve),
     stations((s) => {
       const area = s.disc?.area_cm2 ?? s.drum?.area_cm2 ?? 0;
-      return `× ${area.toFixed(area < 10 ? 2 : 1)} cm² × ${size(s.disc?.efficiency ?? s.drum?.efficiency ?? 1)}`;
+      return `× ${written(areaOf(area, area < 10 ? 2 : 1))} × ${size(s.disc?.efficiency ?? s.drum?.efficiency ?? 1)}`;
     }),
     stations((s) =>
       s.disc

@@ -61,6 +61,11 @@ export const dimension = (mm: number): Displayed =>
   inches()
     ? { v: parseFloat((mm / MM_PER_INCH).toFixed(3)).toString(), unit: 'in' }
     : { v: parseFloat(mm.toFixed(2)).toString(), unit: 'mm' };
+/** An area of a piston, from cm², with `digits` behind the point in cm²: a square inch has one more. */
+export const areaOf = (cm2: number, digits = 2): Displayed =>
+  inches()
+    ? { v: (cm2 / (MM_PER_INCH / 10) ** 2).toFixed(digits + 1), unit: 'in²' }
+    : { v: cm2.toFixed(digits), unit: 'cm²' };
 /** A way on the road, from m. */
 export const onRoad = (m: number, digits = 1): Displayed =>
   feet() ? { v: (m / M_PER_FOOT).toFixed(digits), unit: 'ft' } : { v: m.toFixed(digits), unit: 'm' };

@@ -1,9 +1,9 @@
 /**
  * A sentence of the server's in the units a person chose. The server writes every figure in a sentence the same way, a number, a space
- * and the unit, in N, kN, MPa, kPa, psi, mm, m, km/h or °C; where two share a unit, "to", "of" or "and" stands between them. A size that
+ * and the unit, in N, kN, MPa, kPa, psi, mm, cm², m, km/h or °C; where two share a unit, "to", "of" or "and" stands between them. A size that
  * is the name of a part is written with a space that does not break, and stays as it is. Formatting only.
  */
-import { force, great, heatOf, lengthOf, onRoad, pressure, PSI, speedOf, type Displayed } from './display';
+import { areaOf, force, great, heatOf, lengthOf, onRoad, pressure, PSI, speedOf, type Displayed } from './display';
 
 /** A residual valve is called by its psi; a setting begins well above. */
 const NAMED_BELOW_PSI = 20;
@@ -15,12 +15,13 @@ const WRITE: Record<string, (value: number, digits: number) => Displayed | null>
   kPa: pressure,
   psi: (psi) => (psi < NAMED_BELOW_PSI ? null : pressure(psi * PSI)),
   mm: lengthOf,
+  'cm²': areaOf,
   m: onRoad,
   'km/h': speedOf,
   '°C': heatOf,
 };
 const FIGURE =
-  /(?<![\w.,])([-−]?\d[\d,]*(?:\.\d+)?)(?: (to|of|and) ([-−]?\d[\d,]*(?:\.\d+)?))? (kN|N(?! m)|MPa|kPa|psi|mm|m|km\/h|°C)(?![\w/²³·])/g;
+  /(?<![\w.,])([-−]?\d[\d,]*(?:\.\d+)?)(?: (to|of|and) ([-−]?\d[\d,]*(?:\.\d+)?))? (kN|N(?! m)|MPa|kPa|psi|mm|cm²|m|km\/h|°C)(?![\w/²³·])/g;
 const number = (text: string) => Number(text.replaceAll(',', '').replace('−', '-'));
 const digits = (text: string) => text.split('.')[1]?.length ?? 0;
 

@@ -13,6 +13,7 @@ import { Mark } from '../../ui/Mark';
 import { PlainField } from '../../ui/PlainField';
 import { PressButton } from '../../ui/PressButton';
 import { useWidth } from '../../ui/useWidth';
+import { areaOf, dimension, pressure, written, type Displayed } from '../../units/display';
 import { percent, size } from '../../units/format';
 import { usePreferred } from '../../units/preference';
 import type { Fit } from './useFit';
@@ -74,12 +75,20 @@ function told(part: YardPart): string {
     .join(', ');
   if (part.verdict === 'keep') return `Keep it: every limit holds in ${of(part.chance)}.`;
   if (part.verdict === 'keep_with_valve')
-    return `Keep it with a valve to the rear, near ${Math.round((part.knee_kpa ?? 0) / 100)} bar: ${of(part.valve_chance ?? 0)} hold, ${of(part.chance)} without. Set it lower, prove it on the road.`;
+    return `Keep it with a valve to the rear, near ${written(pressure(part.knee_kpa ?? 0))}: ${of(part.valve_chance ?? 0)} hold, ${of(part.chance)} without. Set it lower, prove it on the road.`;
   return `Leave it: every limit holds in only ${of(Math.max(part.chance, part.valve_chance ?? 0))}. ${why === '' ? '' : `${why.charAt(0).toUpperCase()}${why.slice(1)}.`}`;
 }
 
+/** A value of a band in the units chosen. */
+function ofBand({ what, unit }: YardBand, value: number): Displayed {
+  if (what === 'side_area_cm2') return areaOf(value);
+  if (what === 'friction_factor') return { v: size(value), unit };
+  return dimension(value);
+}
+
 function saidOf(band: YardBand): string {
-  const between = (pair: readonly number[]) => `${size(pair[0] ?? 0)} to ${size(pair[1] ?? 0)} ${band.unit}`;
+  const between = ([low = 0, high = 0]: readonly number[]) =>
+    `${ofBand(band, low).v} to ${written(ofBand(band, high))}`;
   const keep = band.keep ? `keep ${between(band.keep)}` : 'none keeps every limit surely';
   const differs = band.with_valve && band.with_valve.join() !== band.keep?.join();
   return `${keep}${differs && band.with_valve ? `; with a valve ${between(band.with_valve)}` : ''}`;
@@ -92,7 +101,7 @@ function Band({ band, share }: { band: YardBand; share: number }) {
     <div ref={ref}>
       <h3>{band.label}</h3>
       <p className="quiet">
-        {said}; now {band.what === 'friction_factor' ? '1' : size(band.now)}
+        {said}; now {band.what === 'friction_factor' ? '1' : written(ofBand(band, band.now))}
       </p>
       <ChanceBand
         points={band.points}
@@ -103,7 +112,7 @@ function Band({ band, share }: { band: YardBand; share: number }) {
         width={width}
         height={86}
         description={`${band.label}: ${said}`}
-        write={(v) => `${size(v)} ${band.unit}`}
+        write={(v) => written(ofBand(band, v))}
       />
     </div>
   );
@@ -212,10 +221,9 @@ export function Yard({ fit }: { fit: Fit }) {
               caption="Bands"
               head={['what', 'now', 'keep', 'with a valve']}
               rows={data.bands.map((b) => [
-                `${b.label}, ${b.unit}`,
-                size(b.now),
-                b.keep ? b.keep.map(size).join(' to ') : 'none',
-                b.with_valve ? b.with_valve.map(size).join(' to ') : 'none',
+                `${b.label}, ${ofBand(b, b.now).unit}`,
+                ofBand(b, b.now).v,
+                ...[b.keep, b.with_valve].map((pair) => pair?.map((v) => ofBand(b, v).v).join(' to ') ?? 'none'),
               ])}
             />
           ) : (

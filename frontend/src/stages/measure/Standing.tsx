@@ -5,6 +5,7 @@ import { Plain } from '../../page/EntryField';
 import { effect } from './EntryPanel';
 import { mostSensitive, type Measure } from './useMeasure';
 import { force, lengthOf, written } from '../../units/display';
+import { inChosenUnits } from '../../units/sentences';
 
 const Box = styled.section`
   &:first-child {
@@ -71,10 +72,10 @@ export function Follows({ measure }: { measure: Measure }) {
       <dl>
         {lines.map((l) => (
           <div key={l.label}>
-            <dt>{l.label}</dt>
+            <dt>{inChosenUnits(l.label)}</dt>
             <dd>
-              {l.text}
-              {l.note && <span>{l.note}</span>}
+              {inChosenUnits(l.text)}
+              {l.note && <span>{inChosenUnits(l.note)}</span>}
             </dd>
           </div>
         ))}
