@@ -78,6 +78,8 @@ class Shown(Asked):
         )
         expect(line).to_contain_text(f"÷ {bore:.3f} in² ×")
         self.assertNotIn("cm²", line.text_content() or "")
+        page.get_by_role("region", name="Where the pedal goes").get_by_role("button", name="large").click()
+        expect(page.locator("em", has_text=re.compile("^in$"))).to_be_visible()
         mended = page.get_by_role("region", name="Findings").get_by_role("button", name=re.compile("^Try"))
         self.assertNotIn("in front", " ".join(mended.all_inner_texts()))
         page.goto(f"{self.url}/jobs/1/fit")

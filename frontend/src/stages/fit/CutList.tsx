@@ -139,7 +139,7 @@ export function CutList({ fit }: { fit: Fit }) {
     <Box>
       <h2>
         Hard lines to cut
-        <em>{tubes.length === 0 ? '' : `${written(lengthOf(list.total_cut_mm))} in all; flares take what our table says: cut a trial`}</em>
+        <em>{tubes.length === 0 ? '' : `in all ${written(lengthOf(list.total_cut_mm))}; flares take what our table says: cut a trial`}</em>
       </h2>
       {tubes.length === 0 && (
         <p>Lay a wire where the line shall go, straighten it between its bends, and type what you measure.</p>

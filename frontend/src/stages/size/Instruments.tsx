@@ -103,7 +103,7 @@ export const InstrumentStrip = memo(function InstrumentStrip({ reading, height, 
             key={id}
             id={id}
             name={known.label}
-            note={large === i ? known.note : ''}
+            note={large === i ? known.note() : ''}
             large={large === i}
             title={<Title {...head} />}
             tools={

@@ -22,7 +22,7 @@ export const InstrumentPanel = memo(function InstrumentPanel({ reading, id }: { 
       id={id}
       name={known?.label ?? id}
       title={known?.label ?? id}
-      note={known?.note ?? ''}
+      note={known?.note() ?? ''}
       tools={<Tool onPress={() => setTable(!table)}>{table ? 'plot' : 'table'}</Tool>}
     >
       <AsTable value={table}>

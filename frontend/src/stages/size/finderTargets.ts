@@ -88,7 +88,7 @@ export function useTargets(
     const instruments = INSTRUMENTS.map(({ id, label, note }) => ({
       id: `instrument ${id}`,
       label,
-      note,
+      note: note(),
       go: () => lookAt(id),
     }));
     return [...plans, match, ...own, ...instruments, ...links, ...fields];

@@ -1,15 +1,16 @@
 /** Which instruments stand in the strip: a person’s choice, kept on this device. */
 import { useSyncExternalStore } from 'react';
+import { great, lengthOf, pressure } from '../../units/display';
 
 export type Instrument = 'feel' | 'balance' | 'travel' | 'valve' | 'adhesion' | 'ratio' | 'heat';
-export const INSTRUMENTS: readonly { id: Instrument; label: string; note: string }[] = [
-  { id: 'feel', label: 'Feel', note: 'effort against travel' },
-  { id: 'balance', label: 'Balance', note: 'rear against front, kN' },
-  { id: 'travel', label: 'Where the pedal goes', note: 'mm' },
-  { id: 'valve', label: 'Pressure through the valve', note: 'MPa' },
-  { id: 'adhesion', label: 'Adhesion used', note: 'of each axle' },
-  { id: 'ratio', label: 'Ratio through the stroke', note: 'pad over rod' },
-  { id: 'heat', label: 'Heat', note: 'stops in a row' },
+export const INSTRUMENTS: readonly { id: Instrument; label: string; note: () => string }[] = [
+  { id: 'feel', label: 'Feel', note: () => 'effort against travel' },
+  { id: 'balance', label: 'Balance', note: () => `rear against front, ${great(0).unit}` },
+  { id: 'travel', label: 'Where the pedal goes', note: () => lengthOf(0).unit },
+  { id: 'valve', label: 'Pressure through the valve', note: () => pressure(0).unit },
+  { id: 'adhesion', label: 'Adhesion used', note: () => 'of each axle' },
+  { id: 'ratio', label: 'Ratio through the stroke', note: () => 'pad over rod' },
+  { id: 'heat', label: 'Heat', note: () => 'stops in a row' },
 ];
 
 const KEY = 'kobrix-instruments';
