@@ -173,18 +173,19 @@ def _merged(pedals: list[Pedal], ratios: list[float]) -> tuple[Floats, list[Floa
     order = np.argsort(pushes, axis=-1, kind="stable")
     push = np.take_along_axis(pushes, order, axis=-1)
     whose = np.repeat(np.arange(len(own)), [k.shape[-1] for k in own])[order]
+
+    def in_order(parts: list[Floats]) -> Floats:
+        return np.take_along_axis(np.concatenate(parts, axis=-1), order, axis=-1)
+
     numbers = []
     for mine, (pedal, share) in enumerate(zip(pedals, ratios, strict=True)):
         number = np.broadcast_to(found[mine][1], own[mine].shape)
         if pedal.linked is None:
-            parts = [number if other == mine else pedal.place_at(knots * share).number for other, knots in enumerate(own)]
-        else:
-            parts = [number if other == mine else np.zeros(knots.shape) for other, knots in enumerate(own)]
-            parts[-1] = number[..., -1:]
-        ordered = np.take_along_axis(np.concatenate(parts, axis=-1), order, axis=-1)
-        if pedal.linked is not None:
-            ordered = _between(push, ordered, whose == mine)
-        numbers.append(np.maximum.accumulate(ordered, axis=-1))
+            at = in_order([number if n == mine else pedal.place_at(knots * share).number for n, knots in enumerate(own)])
+        else:  # its own points are many and say where it is between them; past them all it is at its last
+            parts = [number if n == mine else np.zeros(knots.shape) for n, knots in enumerate(own)]
+            at = _between(push, in_order([*parts[:-1], number[..., -1:]]), whose == mine)
+        numbers.append(np.maximum.accumulate(at, axis=-1))
     return push, numbers
 
 
