@@ -2,10 +2,11 @@
 
 import re
 import unittest
+from collections.abc import Callable
 from contextlib import ExitStack
 from typing import Any
 
-from playwright.sync_api import Browser, Locator, Page, expect
+from playwright.sync_api import Browser, Locator, Page, Route, expect
 
 from tests.browser import ROOT, chromium, quick_server
 
@@ -82,21 +83,40 @@ class UiCase(unittest.TestCase):
     def fits(self, page: Page | None = None) -> None:
         """Nothing can be pushed sideways, once the page has settled."""
         page = page or self.page
-        root, beyond = "document.documentElement", 1
-        for _ in range(PATIENCE // 100):
-            beyond = page.evaluate(f"{root}.scrollWidth - {root}.clientWidth")
-            if beyond <= 0:
+        root = "document.documentElement"
+        beyond = f"{root}.scrollWidth - {root}.clientWidth"
+        self.wait_until(
+            lambda: page.evaluate(beyond) <= 0, lambda: f"it can be pushed sideways by {page.evaluate(beyond)} px", page
+        )
+
+    def wait_until(self, so: Callable[[], object], else_said: Callable[[], str], page: Page | None = None) -> None:
+        """Until it is so. What a page asks of the server comes to the test while it waits on the page."""
+        for _ in range(PATIENCE // 50):
+            if so():
                 return
-            page.wait_for_timeout(100)
-        self.fail(f"the page can be pushed sideways by {beyond} px")
+            (page or self.page).wait_for_timeout(50)
+        self.fail(else_said())
+
+    def hold(self, what: str | re.Pattern[str]) -> list[Route]:
+        """What the page asks for there from now on, held back."""
+        held: list[Route] = []
+        self.page.route(what, lambda route: held.append(route))
+        return held
+
+    def let_go(self, held: list[Route]) -> None:
+        """Send on what was held back, once it has come."""
+        self.wait_until(lambda: held, lambda: "nothing was asked for")
+        while held:
+            held.pop(0).continue_()
 
     def idle(self, page: Page | None = None) -> None:
         """Until nothing is asked of the server any more; a loaded machine takes its time."""
         (page or self.page).wait_for_load_state("networkidle", timeout=4 * PATIENCE)
 
     def axe(self, page: Page | None = None) -> None:
-        """The page breaks no rule of axe-core."""
+        """The page breaks no rule of axe-core, once it is there."""
         page = page or self.page
+        expect(page.locator("main[aria-busy=true]")).to_have_count(0)
         page.evaluate(AXE)
         found = page.evaluate(
             "axe.run().then(r => r.violations.map(v => v.id + ': ' + v.nodes.map(n => n.target.join(' ')).join(', ')))"

@@ -8,7 +8,7 @@ import urllib.request
 from typing import Any
 
 from kobrix.fileformat.layouts import Layout
-from playwright.sync_api import Page, Route, expect
+from playwright.sync_api import Page, expect
 
 from tests.ui.case import PHONE, UiCase
 
@@ -129,8 +129,7 @@ class FirstPush(Begun):
 
     def test_an_entry_that_is_on_its_way_is_not_asked_for_again(self) -> None:
         page = self.begun("car_front_rear")
-        held: list[Route] = []
-        page.route("**/changes", lambda route: held.append(route))
+        held = self.hold("**/changes")
         on = page.get_by_role("button", name="Next unknown")
         on.click()
         first = self.here()
@@ -138,9 +137,28 @@ class FirstPush(Begun):
         page.keyboard.press("Enter")
         on.click()
         self.assertNotIn(self.here()["path"], ("", first["path"]))
-        for route in held:
-            route.continue_()
+        self.let_go(held)
         expect(page.locator(f"[data-entry='{first['path']}']")).to_have_attribute("data-state", "measured")
+        self.no_errors()
+
+    def test_who_pressed_by_a_key_goes_on_though_the_sheet_is_drawn_anew_before_it_is_done(self) -> None:
+        page = self.begun("car_front_rear")
+        sheets = self.hold("**/measure?*")
+        mass = page.get_by_role("textbox", name="mass")
+        mass.fill(READ["mass"])
+        mass.press("Enter")
+        self.wait_until(lambda: sheets, lambda: "the sheet was not asked for")
+        steps = self.hold("**/changes")
+        assume = page.get_by_role("button", name="Assume the")
+        assume.press("Enter")
+        self.wait_until(lambda: steps, lambda: "the step was not made")
+        page.unroute("**/measure?*")
+        self.let_go(sheets)
+        expect(page.locator("[data-entry$='mass_kg']")).to_have_attribute("data-state", "measured")
+        expect(assume).to_be_focused()
+        self.let_go(steps)
+        expect(assume).to_have_count(0)
+        self.on_an_unknown()
         self.no_errors()
 
     def test_every_layout_is_walked_to_its_first_push_by_keys(self) -> None:

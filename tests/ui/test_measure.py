@@ -8,7 +8,7 @@ from pathlib import Path
 from playwright.sync_api import APIResponse, Page, Route, expect
 
 from tests.demo_picture import picture
-from tests.ui.case import PATIENCE, PHONE, UiCase
+from tests.ui.case import PHONE, UiCase
 
 
 class Sheet(UiCase):
@@ -61,11 +61,7 @@ class Sheet(UiCase):
 
         page.route(re.compile(r"/api/jobs/1(/measure.*)?$"), hold)
         page.evaluate("document.dispatchEvent(new Event('visibilitychange', {bubbles: true}))")  # the page is looked at again
-        for _ in range(PATIENCE // 50):
-            if len(held) == 2:
-                break
-            page.wait_for_timeout(50)
-        self.assertEqual(len(held), 2)
+        self.wait_until(lambda: len(held) == 2, lambda: f"asked for {len(held)} of 2")
         page.get_by_role("button", name="Undo").click()
         expect(field).to_have_value("5 mm")
         for route, answer in held:
@@ -212,15 +208,12 @@ class Sheet(UiCase):
 
     def test_who_goes_on_before_an_entry_is_stored_is_not_called_back(self) -> None:
         page = self.measure()
-        held: list[Route] = []
-        page.route("**/changes", lambda route: held.append(route))
+        held = self.hold("**/changes")
         page.get_by_role("textbox", name="free play", exact=True).fill("6 mm")
         page.keyboard.press("Enter")
         pin = page.get_by_role("textbox", name="pivot to pushrod pin")
         pin.fill("50 in of str")  # begun while the first is on its way
-        while not held:
-            page.wait_for_timeout(20)
-        held.pop().continue_()
+        self.let_go(held)
         expect(page.get_by_role("contentinfo")).to_contain_text("All changes stored")
         expect(page.get_by_role("textbox", name="free play", exact=True)).to_have_value("6 mm")
         expect(pin).to_be_focused()

@@ -5,7 +5,7 @@ import re
 import unittest
 
 from kobrix.demo import SETUPS
-from playwright.sync_api import Request, Route, expect
+from playwright.sync_api import Request, expect
 
 from tests.cases import demo_document
 from tests.ui.case import PHONE, UiCase
@@ -68,8 +68,7 @@ class FirstLoad(UiCase):
         self.no_errors()
 
     def test_what_is_typed_before_the_finder_is_there_is_kept_for_it(self) -> None:
-        page, held = self.page, list[Route]()
-        page.route(re.compile(r"/assets/(Finder|further)"), lambda route: held.append(route))
+        page, held = self.page, self.hold(re.compile(r"/assets/(Finder|further)"))
         self.open()
         page.keyboard.press("/")
         page.keyboard.type("n1")  # no key of the page's own
@@ -77,9 +76,7 @@ class FirstLoad(UiCase):
         page.keyboard.press("Backspace")
         page.keyboard.press("Backspace")
         page.keyboard.type("knee")
-        self.assertTrue(held)
-        for route in held:
-            route.continue_()
+        self.let_go(held)
         found = page.get_by_role("searchbox")
         expect(found).to_have_value("knee")
         expect(found).to_be_focused()

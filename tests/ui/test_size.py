@@ -112,15 +112,14 @@ class Laptop(Spoken):
 
     def test_typing_on_while_the_first_is_stored_is_no_change_from_elsewhere(self) -> None:
         page = self.open()
-        held: list[Route] = []
-        page.route("**/changes", lambda route: held.append(route))
+        held = self.hold("**/changes")
         field = page.get_by_role("textbox", name="knee")
-        with page.expect_request("**/changes"):
-            field.fill("900 psi")
-            field.press("Enter")
+        field.fill("900 psi")
+        field.press("Enter")
+        self.wait_until(lambda: held, lambda: "the first was not sent")
         field.fill("650")
-        held[0].continue_()
         page.unroute("**/changes")
+        self.let_go(held)
         expect(page.get_by_role("button", name="Undo")).to_be_enabled()
         field.press("Enter")
         expect(field).to_have_value("650 psi")

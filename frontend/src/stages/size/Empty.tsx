@@ -392,14 +392,17 @@ export function Empty({ head, view, setup, sheet, steps, onUse }: EmptyProps) {
     [here, onStep, preferred, sheet.kind, wanted],
   );
   // What is pressed here goes once it is done: who pressed it by a key goes on at the next unknown, a thumb gets no keyboard.
-  const byKey = useRef(false);
-  const take = (step: Parameters<typeof onStep>[0]) => (press: PressEvent) => {
-    byKey.current = press.pointerType === 'keyboard' || press.pointerType === 'virtual';
+  // The sheet may be drawn anew before that, by an entry that was still on its way.
+  const pressedBy = useRef<Element | null>(null);
+  const take = (press: PressEvent, step: Parameters<typeof onStep>[0]) => {
+    pressedBy.current = press.pointerType === 'keyboard' || press.pointerType === 'virtual' ? press.target : null;
     void onStep(step).catch(() => undefined);
   };
   useEffect(() => {
-    if (byKey.current && document.activeElement === document.body) focusNext(document.body, true);
-    byKey.current = false;
+    const from = pressedBy.current;
+    if (from === null || document.activeElement === from) return;
+    if (!from.isConnected && document.activeElement === document.body) focusNext(document.body, true);
+    pressedBy.current = null;
   }, [wanted]);
   const open = wanted.all.filter(unknown);
   const assumable = open.filter((e) => e.stand_in);
@@ -420,12 +423,12 @@ export function Empty({ head, view, setup, sheet, steps, onUse }: EmptyProps) {
             </p>
             <Squares wanted={wanted} />
             {assumable.length > 0 && (
-              <Press data-plan="" onPress={take(assumeStep(assumable))}>
+              <Press data-plan="" onPress={(press) => take(press, assumeStep(assumable))}>
                 Assume {assumable.length === 1 ? 'it' : `the ${assumable.length}`}
               </Press>
             )}
             {wanted.same.map(({ label, pairs }) => (
-              <Press key={label} onPress={take(sameStep(label, pairs))}>
+              <Press key={label} onPress={(press) => take(press, sameStep(label, pairs))}>
                 {label}
               </Press>
             ))}
