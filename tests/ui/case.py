@@ -17,6 +17,18 @@ PATIENCE = 60_000  # ms, of what is seen; a slow machine is no defect
 expect.set_options(timeout=PATIENCE)
 
 
+class Held(list[Route]):
+    """What a page asked for and waits for."""
+
+    open = False
+
+    def came(self, route: Route) -> None:
+        if self.open:
+            route.continue_()
+        else:
+            self.append(route)
+
+
 class UiCase(unittest.TestCase):
     """One browser for the class, one server and one page for each test; a console error fails the test."""
 
@@ -97,17 +109,18 @@ class UiCase(unittest.TestCase):
             (page or self.page).wait_for_timeout(50)
         self.fail(else_said())
 
-    def hold(self, what: str | re.Pattern[str]) -> list[Route]:
-        """What the page asks for there from now on, held back."""
-        held: list[Route] = []
-        self.page.route(what, lambda route: held.append(route))
+    def hold(self, what: str | re.Pattern[str]) -> "Held":
+        """What the page asks for there from now on, held back until it is let go."""
+        held = Held()
+        self.page.route(what, lambda route: held.came(route))
         return held
 
-    def let_go(self, held: list[Route]) -> None:
-        """Send on what was held back, once it has come."""
+    def let_go(self, held: "Held") -> None:
+        """Send on what was held back, once it has come, and what comes later."""
         self.wait_until(lambda: held, lambda: "nothing was asked for")
-        while held:
-            held.pop(0).continue_()
+        held.open = True
+        for route in held:
+            route.continue_()
 
     def idle(self, page: Page | None = None) -> None:
         """Until nothing is asked of the server any more; a loaded machine takes its time."""
