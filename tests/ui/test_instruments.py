@@ -106,9 +106,9 @@ class Tables(Asked):
         page.keyboard.press("ArrowLeft")
         expect(bores.first).to_be_focused()
         page.keyboard.press("Tab")
-        self.assertEqual(page.locator("[role=toolbar][aria-label='Standard bores'] :focus").count(), 0)
+        expect(page.locator("[role=toolbar][aria-label='Standard bores'] :focus")).to_have_count(0)
         page.keyboard.press("Shift+Tab")
-        self.assertEqual(page.locator("[role=toolbar][aria-label='Standard bores'] :focus").count(), 1)
+        expect(page.locator("[role=toolbar][aria-label='Standard bores'] :focus")).to_have_count(1)
         self.axe()
         self.no_errors()
 
