@@ -1,5 +1,5 @@
 /** Size before it can be followed: the line from what is known, phantoms with their fields for the rest, and what may be assumed. */
-import { useEffect, useMemo, useRef, useState, type ReactNode } from 'react';
+import { useLayoutEffect, useMemo, useRef, useState, type ReactNode } from 'react';
 import { Button, type PressEvent } from 'react-aria-components';
 import styled, { css } from 'styled-components';
 import type { Steps } from '../../api/changes';
@@ -398,7 +398,7 @@ export function Empty({ head, view, setup, sheet, steps, onUse }: EmptyProps) {
     pressedBy.current = press.pointerType === 'keyboard' || press.pointerType === 'virtual' ? press.target : null;
     void onStep(step).catch(() => undefined);
   };
-  useEffect(() => {
+  useLayoutEffect(() => {
     const from = pressedBy.current;
     if (from === null || document.activeElement === from) return;
     if (!from.isConnected && document.activeElement === document.body) focusNext(document.body, true);
