@@ -97,27 +97,30 @@ class UiCase(unittest.TestCase):
         page = page or self.page
         root = "document.documentElement"
         beyond = f"{root}.scrollWidth - {root}.clientWidth"
-        self.wait_until(
-            lambda: page.evaluate(beyond) <= 0, lambda: f"it can be pushed sideways by {page.evaluate(beyond)} px", page
-        )
+        settled = self.comes(lambda: page.evaluate(beyond) <= 0, page)
+        self.assertTrue(settled, f"the page can be pushed sideways by {page.evaluate(beyond)} px")
 
-    def wait_until(self, so: Callable[[], object], else_said: Callable[[], str], page: Page | None = None) -> None:
-        """Until it is so. What a page asks of the server comes to the test while it waits on the page."""
+    def comes(self, so: Callable[[], object], page: Page | None = None) -> bool:
+        """Whether it comes to be so. What a page asks of the server reaches the test while it waits on the page."""
         for _ in range(PATIENCE // 50):
             if so():
-                return
+                return True
             (page or self.page).wait_for_timeout(50)
-        self.fail(else_said())
+        return False
 
-    def hold(self, what: str | re.Pattern[str]) -> "Held":
+    def on_an_unknown(self) -> None:
+        """The button that was pressed by a key is gone: the next entry that is wanted has the focus, not nothing."""
+        expect(self.page.locator("[data-entry][data-state='unknown']:focus-within")).to_have_count(1)
+
+    def hold(self, what: str | re.Pattern[str]) -> Held:
         """What the page asks for there from now on, held back until it is let go."""
         held = Held()
         self.page.route(what, lambda route: held.came(route))
         return held
 
-    def let_go(self, held: "Held") -> None:
+    def let_go(self, held: Held) -> None:
         """Send on what was held back, once it has come, and what comes later."""
-        self.wait_until(lambda: held, lambda: "nothing was asked for")
+        self.assertTrue(self.comes(lambda: held), "nothing was asked for")
         held.open = True
         for route in held:
             route.continue_()

@@ -53,7 +53,7 @@ class ByKeys(UiCase):
         self.tab_to("^Assume the")
         self.keys("Enter")
         expect(page.get_by_role("button", name="Assume the")).to_have_count(0)
-        expect(page.locator("[data-entry][data-state='unknown']:focus-within")).to_have_count(1)
+        self.on_an_unknown()
         page.evaluate("document.activeElement.blur()")
         self.keys("n")
         for _ in range(40):

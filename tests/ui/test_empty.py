@@ -43,10 +43,6 @@ class FirstPush(Begun):
         )
         return found
 
-    def on_an_unknown(self) -> None:
-        """The button that was pressed by a key is gone: the next entry that is wanted has the focus, not nothing."""
-        expect(self.page.locator("[data-entry][data-state='unknown']:focus-within")).to_have_count(1)
-
     def press(self, *keys: str) -> None:
         for key in keys:
             self.page.keyboard.press(key)
@@ -147,11 +143,11 @@ class FirstPush(Begun):
         mass = page.get_by_role("textbox", name="mass")
         mass.fill(READ["mass"])
         mass.press("Enter")
-        self.wait_until(lambda: sheets, lambda: "the sheet was not asked for")
+        self.assertTrue(self.comes(lambda: sheets), "the sheet was not asked for")
         steps = self.hold("**/changes")
         assume = page.get_by_role("button", name="Assume the")
         assume.press("Enter")
-        self.wait_until(lambda: steps, lambda: "the step was not made")
+        self.assertTrue(self.comes(lambda: steps), "the step was not made")
         self.let_go(sheets)
         expect(page.locator("[data-entry$='mass_kg']")).to_have_attribute("data-state", "measured")
         expect(assume).to_be_focused()

@@ -102,7 +102,7 @@ class OnALaptop(Matched):
 
         page.route(SEARCHED, first_held)
         self.tick("Rear brakes may change")
-        self.wait_until(lambda: sent, lambda: "the search was not asked for")
+        self.assertTrue(self.comes(lambda: sent), "the search was not asked for")
         self.tick("Front brakes may change")
         page.wait_for_timeout(600)  # longer than it rests before it asks: too short a wait lets a fault pass, no more
         self.assertEqual(len(sent), 1)

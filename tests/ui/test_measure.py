@@ -61,7 +61,7 @@ class Sheet(UiCase):
 
         page.route(re.compile(r"/api/jobs/1(/measure.*)?$"), hold)
         page.evaluate("document.dispatchEvent(new Event('visibilitychange', {bubbles: true}))")  # the page is looked at again
-        self.wait_until(lambda: len(held) == 2, lambda: f"asked for {len(held)} of 2")
+        self.assertTrue(self.comes(lambda: len(held) == 2))
         page.get_by_role("button", name="Undo").click()
         expect(field).to_have_value("5 mm")
         for route, answer in held:

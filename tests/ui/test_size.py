@@ -116,7 +116,7 @@ class Laptop(Spoken):
         field = page.get_by_role("textbox", name="knee")
         field.fill("900 psi")
         field.press("Enter")
-        self.wait_until(lambda: held, lambda: "the first was not sent")
+        self.assertTrue(self.comes(lambda: held), "the first was not sent")
         field.fill("650")
         self.let_go(held)
         expect(page.get_by_role("button", name="Undo")).to_be_enabled()
