@@ -119,7 +119,7 @@ class UiCase(unittest.TestCase):
         return held
 
     def let_go(self, held: Held) -> None:
-        """Send on what was held back, once it has come, and what comes later."""
+        """Send on what is held back, once it has come, and what comes later."""
         self.assertTrue(self.comes(lambda: held), "nothing was asked for")
         held.open = True
         for route in held:

@@ -54,6 +54,7 @@ class Gone(UiCase):
         for last in ("Pivot to pin", "bore"):  # the page follows what was sent
             page.get_by_role("button", name=f"Undo: {last}").click()
         expect(page.get_by_role("button", name="Undo")).to_be_disabled()
+        expect(page.get_by_role("textbox", name="Cylinder bore")).to_have_value("13/16 in")
         self.assertEqual(self.stored(), "13/16 in")
         self.no_errors("Failed to load resource")
 

@@ -5313,6 +5313,30 @@ export interface components {
             solved: components["schemas"]["Solved"] | null;
         };
         /**
+         * Sheet
+         * @description What a person measures on one setup.
+         */
+        Sheet: {
+            /** Setup */
+            setup: string;
+            /** Root */
+            root: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "car" | "truck" | "motorcycle" | "aircraft";
+            /** Sections */
+            sections: components["schemas"]["Section"][];
+            /** Done */
+            done: number;
+            /** Total */
+            total: number;
+            needs: components["schemas"]["SheetNeeds"];
+            /** Condition */
+            condition: components["schemas"]["Note"][];
+        };
+        /**
          * SheetNeeds
          * @description What is still needed: for forces and decelerations, and besides for travel.
          */
@@ -5439,7 +5463,7 @@ export interface components {
         };
         /**
          * SizeView
-         * @description Every setup of a job at one wanted stop, as of a `revision`.
+         * @description Every setup of a job at one wanted stop, as of a `revision`; the sheet of each that cannot be solved yet, by its key.
          */
         SizeView: {
             /**
@@ -5462,6 +5486,10 @@ export interface components {
             standard_bores: components["schemas"]["Bore"][];
             /** Setups */
             setups: components["schemas"]["SetupView"][];
+            /** Sheets */
+            sheets: {
+                [key: string]: components["schemas"]["Sheet"];
+            };
         };
         /**
          * Sketch

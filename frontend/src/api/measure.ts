@@ -4,9 +4,10 @@ import { answered, client, lasting } from './client';
 import { keys } from './keys';
 
 /** The sheet of a setup, for pages that only look things up in it. */
-export const useSheet = (id: number, revision: number, setup: string) =>
+export const useSheet = (id: number, revision: number, setup: string, enabled = true) =>
   useQuery({
     queryKey: keys.sheet(id, revision, setup),
+    enabled,
     ...lasting(60_000),
     placeholderData: keepPreviousData,
     queryFn: () =>

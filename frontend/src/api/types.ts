@@ -21,6 +21,8 @@ export type RecordingView = Shapes['RecordingView'];
 export type RecordedStop = Shapes['RecordedStop'];
 export type SizeView = Shapes['SizeView'];
 export type MeasureView = Shapes['MeasureView'];
+/** What a person measures on one setup. */
+export type MeasureSheet = Shapes['Sheet'];
 /** What a page shows of a job, asked for with a step. */
 export type ShowIn = Shapes['ShowIn'];
 /** A step of a person on a job, before its revision and the page that asks are put to it. */

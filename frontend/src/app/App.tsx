@@ -1,4 +1,4 @@
-import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { notifyManager, QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { createBrowserRouter, RouterProvider, useNavigate } from 'react-router';
 import { useEffect, type ComponentType } from 'react';
 import { Button } from 'react-aria-components';
@@ -11,6 +11,8 @@ import { ChooseInk } from '../ui/Choose';
 import { StageRoute } from './StageRoute';
 import { STAGES } from './stages';
 
+// What was stored is drawn before whoever stored it goes on: to the next entry that is not known, say.
+notifyManager.setScheduler(queueMicrotask);
 const queries = new QueryClient({ defaultOptions: { queries: { refetchOnWindowFocus: false } } });
 
 // What a first page needs of the server is asked for while its code is still on the way.

@@ -1,6 +1,6 @@
 /** Tyre on the road and the vehicle in side view; generic bodies, never a make. */
 import { memo } from 'react';
-import type { MeasureView } from '../api/types';
+import type { MeasureSheet } from '../api/types';
 import { Line, Path, polar, Ring, r2 } from './ink';
 
 /** Tyre in face view standing on the road. */
@@ -114,7 +114,7 @@ const TAIL_MM = 4400; // from the main wheels to one under the tail
 export const usualWheelbase = (kind: SketchProps['kind'], tail: boolean) =>
   kind === 'aircraft' && tail ? TAIL_MM : USUAL_MM[kind];
 /** Whether an aircraft stands on its tail: its braked wheels are the front ones. */
-export const onItsTail = (sheet: MeasureView) =>
+export const onItsTail = (sheet: MeasureSheet) =>
   sheet.kind === 'aircraft' && sheet.sections.some((section) => section.axle === 'front');
 /** A vehicle in side view by its kind, front axle at x, road at y. */
 export function VehicleSide({ kind, tail, wheelbase, height, share, x, y, s, wide = 180 }: SketchProps) {

@@ -1,5 +1,5 @@
 /** One entry: its name, what was typed, the other unit, and how it stands; refused in words right under it. */
-import { useId, type KeyboardEvent, type ReactNode } from 'react';
+import { useId, useState, type KeyboardEvent, type ReactNode } from 'react';
 import { Button, Input, Label, TextField, ToggleButton, ToggleButtonGroup } from 'react-aria-components';
 import styled from 'styled-components';
 import type { Entry } from '../api/types';
@@ -224,6 +224,12 @@ const TextFieldName = ({ entry, number }: { entry: Entry; number?: number }) => 
   </span>
 );
 
+/** A choice on its way; `over`: it could not be stored yet, and what it was chosen over. */
+interface Sent {
+  value: string;
+  over?: string;
+}
+
 function Chosen({ entry, number }: EntryFieldProps) {
   const enter = useEnter();
   const label = useId();
@@ -235,6 +241,19 @@ function Chosen({ entry, number }: EntryFieldProps) {
         ]
       : entry.choices;
   const now = entry.kind === 'flag' ? (entry.flag === null ? '' : entry.flag ? 'yes' : 'no') : entry.text;
+  // What was chosen stands at once, until it is stored or refused.
+  const [sent, setSent] = useState<Sent | null>(null);
+  if (sent?.over !== undefined && sent.over !== now) setSent(null);
+  const chosen = sent?.value ?? now;
+  const choose = (value: string) => {
+    const own: Sent = { value };
+    const then = (next: Sent | null) => setSent((last) => (last === own ? next : last));
+    setSent(own);
+    enter.onChoose(entry, value).then(
+      () => then(null),
+      (error: { waits?: boolean }) => then(error.waits ? { value, over: now } : null),
+    );
+  };
   return (
     <Box
       data-state={entry.state}
@@ -249,10 +268,10 @@ function Chosen({ entry, number }: EntryFieldProps) {
         className="choices"
         aria-labelledby={label}
         selectionMode="single"
-        selectedKeys={now ? [now] : []}
+        selectedKeys={chosen ? [chosen] : []}
         onSelectionChange={(keys) => {
           const [key] = keys;
-          if (key !== undefined) enter.onChoose(entry, String(key));
+          if (key !== undefined) choose(String(key));
         }}
       >
         {options.map((o) => (

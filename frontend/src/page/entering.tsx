@@ -9,7 +9,7 @@ export interface Entering {
   pad: boolean;
   onHere: (path: string) => void;
   onType: (entry: Entry, text: string) => Promise<unknown>;
-  onChoose: (entry: Entry, value: string) => void;
+  onChoose: (entry: Entry, value: string) => Promise<unknown>;
   /** To the next entry below the one just stored. */
   onNext: (from: HTMLElement) => void;
 }
@@ -19,7 +19,7 @@ export const EnterContext = createContext<Entering>({
   pad: false,
   onHere: nothing,
   onType: () => Promise.resolve(),
-  onChoose: nothing,
+  onChoose: () => Promise.resolve(),
   onNext: nothing,
 });
 export const useEnter = () => useContext(EnterContext);
@@ -32,11 +32,12 @@ function focusIn(box: HTMLElement | undefined): boolean {
   target?.focus();
   return target !== null && target !== undefined;
 }
-/** Whether an entry still waits for somebody: not known, and nothing typed in it that is only on its way; what was refused waits too. */
+/** Whether an entry still waits for somebody: not known, and nothing typed or chosen in it that is only on its way; what was refused waits too. */
 function open(box: HTMLElement): boolean {
   const input = box.querySelector('input');
   const typed = input !== null && input.value.trim() !== '' && input.getAttribute('aria-invalid') !== 'true';
-  return box.dataset['state'] === 'unknown' && !typed;
+  const chosen = box.querySelector('[aria-checked="true"]') !== null;
+  return box.dataset['state'] === 'unknown' && !typed && !chosen;
 }
 /** To the entry after the one that has the focus; false at the last. `unknown`: only to what is not known yet, round and round. */
 export function focusNext(from: HTMLElement, unknown = false): boolean {

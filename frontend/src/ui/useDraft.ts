@@ -13,12 +13,12 @@ interface Draft {
 }
 
 export function useDraft(value: string, onCommit: (text: string) => Promise<unknown>) {
-  const [kept, setDraft] = useState<Draft | null>(null);
+  const [draft, setDraft] = useState<Draft | null>(null);
   const sent = useRef<string | null>(null);
   // What was stored, until the field is drawn again without it: focus that moves on at once must not store it twice.
   const stored = useRef<Draft | null>(null);
-  const live = (one: Draft | null) => (one?.waits && one.from !== value ? null : one);
-  const draft = live(kept);
+  // Stored meanwhile: from now on what is stored is shown, after an undo too.
+  if (draft?.waits && draft.from !== value) setDraft(null);
 
   /** True when what was typed is stored, or there was nothing to store. */
   async function commit(): Promise<boolean> {
@@ -58,7 +58,7 @@ export function useDraft(value: string, onCommit: (text: string) => Promise<unkn
     typing: draft !== null,
     refused: draft?.refused ?? null,
     changed: draft?.elsewhere ?? false,
-    type: (text: string) => setDraft((now) => ({ text, from: live(now)?.from ?? value, refused: null })),
+    type: (text: string) => setDraft((now) => ({ text, from: now?.from ?? value, refused: null })),
     giveUp: () => setDraft(null),
     commit,
   };

@@ -1,14 +1,16 @@
 """What Size asks besides the line: other bores, failures, the working, setups side by side."""
 
 import unittest
-from typing import Any
+from typing import Any, get_args
 
 from kobrix.core.errors import BadFile, NotFound
 from kobrix.demo import SETUPS
 from kobrix.evaluate.answer_shapes import RotorHeat
+from kobrix.evaluate.entries.sheet import measure_sheet
 from kobrix.evaluate.rotor_heat import heat_of_all
 from kobrix.fileformat import files
-from kobrix.fileformat.job import Job
+from kobrix.fileformat.job import AS_FOUND, Job
+from kobrix.fileformat.layouts import Layout, new_job
 from kobrix.fileformat.models import Setup
 from kobrix.fileformat.questions import Questions
 from kobrix.stages.size.compare import compare
@@ -16,6 +18,20 @@ from kobrix.stages.size.service import failed_at, moment_at, working_at
 from kobrix.stages.size.shapes import Comparison, Failed, PathView, SizeView, StepView
 
 from tests.cases import conforms, demo_document, demo_job, evaluate, size_of
+
+
+class Sheets(unittest.TestCase):
+    def test_a_setup_that_cannot_be_solved_yet_brings_its_measure_sheet(self) -> None:
+        document = demo_document()
+        self.assertEqual(size_of(files.check(Job, document))["sheets"], {})
+        del document["plans"][1]["systems"][0]["cylinder"]["bore_mm"]
+        job = files.check(Job, document)
+        view = size_of(job)
+        conforms(SizeView, view)
+        self.assertEqual(view["sheets"], {"plan B": measure_sheet(job, "plan B")})
+        for layout in get_args(Layout):
+            new = new_job("new", layout)
+            self.assertEqual(size_of(new)["sheets"], {AS_FOUND: measure_sheet(new, AS_FOUND)})
 
 
 class Paths(unittest.TestCase):

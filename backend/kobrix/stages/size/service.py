@@ -18,6 +18,7 @@ from kobrix.core.physics.solved_setup import SolvedPath, strokes_known, without_
 from kobrix.core.physics.working import working
 from kobrix.core.rules import limits
 from kobrix.core.rules.words import failure_words
+from kobrix.evaluate.entries.sheet import measure_sheet
 from kobrix.evaluate.findings import doubts_document, nominal_findings, tried_findings
 from kobrix.evaluate.mends import mends_of
 from kobrix.evaluate.provenance import provenance
@@ -167,6 +168,7 @@ def size_view(job: Job, revision: int) -> SizeView:
         "own_limits": _own_limits(job),
         "standard_bores": [{"name": name, "bore_mm": size * MM} for name, size in STANDARD_BORES],
         "setups": [_against(view, views[0]) for view in views],
+        "sheets": {view["key"]: measure_sheet(job, view["key"]) for view in views if view["solved"] is None},
     }  # fmt: skip
 
 

@@ -9,6 +9,7 @@ from kobrix.core.physics.failures import FailureKind
 from kobrix.core.physics.working import Figure
 from kobrix.core.rules.limits import Level
 from kobrix.evaluate.answer_shapes import WorkingStep
+from kobrix.evaluate.entries.shapes import Sheet
 from kobrix.evaluate.shapes import Axle, DoubtedEntry, Finding, LimitedBy, Lock, Mend, Moment, Needs, TrialsRun
 from kobrix.fileformat.paths import JsonObject
 from kobrix.stages.common import Request
@@ -290,7 +291,7 @@ class OwnLimitsView(TypedDict):
 
 
 class SizeView(TypedDict):
-    """Every setup of a job at one wanted stop, as of a `revision`."""
+    """Every setup of a job at one wanted stop, as of a `revision`; the sheet of each that cannot be solved yet, by its key."""
 
     page: Literal["size"]
     revision: int
@@ -302,6 +303,7 @@ class SizeView(TypedDict):
     own_limits: OwnLimitsView
     standard_bores: list[Bore]
     setups: list[SetupView]
+    sheets: dict[str, Sheet]
 
 
 class SetupVerdicts(TypedDict):

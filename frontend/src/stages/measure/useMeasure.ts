@@ -143,10 +143,11 @@ export function useMeasure(job: Job, sheet: MeasureView): Measure {
   );
   const onChoose = useCallback(
     (entry: Entry, value: string) => {
-      if (entry.kind === 'flag') take(valueStep(entry, value === 'yes'));
-      else onEdits(entry.label, entry.choices.find((c) => c.value === value)?.edits ?? []);
+      if (entry.kind === 'flag') return onStep(valueStep(entry, value === 'yes'));
+      const edits = entry.choices.find((c) => c.value === value)?.edits ?? [];
+      return onStep({ label: entry.label, follow: true, edits: [...edits] });
     },
-    [take, onEdits],
+    [onStep],
   );
   const onHere = useCallback((path: string) => dispatch({ type: 'here', path }), []);
   const onGo = useCallback((section: string, path: string) => {

@@ -3,7 +3,7 @@ import { useLayoutEffect, useMemo, useRef, useState, type ReactNode } from 'reac
 import { Button, type PressEvent } from 'react-aria-components';
 import styled, { css } from 'styled-components';
 import type { Steps } from '../../api/changes';
-import type { Entry, MeasureView, SizeView } from '../../api/types';
+import type { Entry, MeasureSheet, SizeView } from '../../api/types';
 import { assumeStep, sameStep, typedStep } from '../../chain/entrySteps';
 import { Box, Ground, Path, Tag, Words } from '../../drawings/ink';
 import { onItsTail, VehicleSide } from '../../drawings/vehicle';
@@ -299,7 +299,7 @@ const OneCircuit = ({ circuit }: { circuit: Circuit }) => (
   </div>
 );
 
-function VehicleDrawing({ sheet, wanted }: { sheet: MeasureView; wanted: Wanted }) {
+function VehicleDrawing({ sheet, wanted }: { sheet: MeasureSheet; wanted: Wanted }) {
   const value = (key: string) => wanted.all.find((e) => e.key === key)?.value ?? null;
   const tail = onItsTail(sheet);
   const wide = { car: 186, truck: 186, motorcycle: 160, aircraft: tail ? 220 : 118 }[sheet.kind];
@@ -359,7 +359,7 @@ interface EmptyProps {
   head: ReactNode;
   view: SizeView;
   setup: string;
-  sheet: MeasureView;
+  sheet: MeasureSheet;
   steps: Steps;
   onUse: (setup: string) => void;
 }
@@ -383,7 +383,7 @@ export function Empty({ head, view, setup, sheet, steps, onUse }: EmptyProps) {
       },
       onChoose: (entry, value) => {
         const edits = entry.choices.find((c) => c.value === value)?.edits ?? [];
-        void onStep({ label: entry.label, follow: true, edits: [...edits] }).catch(() => undefined);
+        return onStep({ label: entry.label, follow: true, edits: [...edits] });
       },
       onNext: (from) => {
         if (!focusNext(from, true)) from.blur();

@@ -24,8 +24,9 @@ export function SizePage({ job, view, stages }: StageProps<'size'>) {
   const size = useSize(job, view);
   const { reading, steps, acts, used } = size;
   const key = used?.key ?? '';
-  const sheet = useSheet(job.id, job.revision, key);
-  const targets = useTargets(view.setups, job.id, key, reading, sheet.data, acts);
+  const wanting = view.sheets[key];
+  const sheet = useSheet(job.id, job.revision, key, wanting === undefined);
+  const targets = useTargets(view.setups, job.id, key, reading, wanting ?? sheet.data, acts);
   const keys = useMemo(
     () => ({
       n: () => {
@@ -48,8 +49,8 @@ export function SizePage({ job, view, stages }: StageProps<'size'>) {
     >
       {(head, wide) =>
         reading === null ? (
-          sheet.data && sheet.data.setup === key ? (
-            <Empty head={head} view={view} setup={key} sheet={sheet.data} steps={steps} onUse={acts.onUse} />
+          wanting ? (
+            <Empty head={head} view={view} setup={key} sheet={wanting} steps={steps} onUse={acts.onUse} />
           ) : (
             <Laying />
           )

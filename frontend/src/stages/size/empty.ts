@@ -1,5 +1,5 @@
 /** What the force line still needs, from the measure sheet: its controls and brakes in their order, and what may stand in. */
-import type { Entry, MeasureView, Section } from '../../api/types';
+import type { Entry, MeasureSheet, Section } from '../../api/types';
 
 /** A control with its booster and cylinder. */
 export interface Pressed {
@@ -45,7 +45,7 @@ const entriesOf = (section: Section) => section.groups.flatMap((g) => g.entries)
 const measured = (entry: Entry) => !entry.stand_in;
 export const unknown = (entry: Entry) => entry.state === 'unknown';
 
-export function wantedOf(sheet: MeasureView): Wanted {
+export function wantedOf(sheet: MeasureSheet): Wanted {
   const circuits: Circuit[] = [];
   const all = sheet.sections.flatMap((s) => entriesOf(s).filter((e) => e.line));
   const vehicle = sheet.sections.find((s) => s.kind === 'vehicle');
@@ -81,7 +81,7 @@ export function wantedOf(sheet: MeasureView): Wanted {
 }
 
 /** The other tyres as the one that is known; one control of a pair as the other. */
-function sameOf(sheet: MeasureView, circuits: readonly Circuit[], tyres: readonly Entry[]): Same[] {
+function sameOf(sheet: MeasureSheet, circuits: readonly Circuit[], tyres: readonly Entry[]): Same[] {
   const found: Same[] = [];
   const known = tyres.find((t) => !unknown(t));
   const others = tyres.filter(unknown);

@@ -1,7 +1,7 @@
 /** Where the finder goes from Size: plans, links, instruments and every field of the sheet. */
 import { useMemo } from 'react';
 import { useNavigate } from 'react-router';
-import type { MeasureView, PathView, SetupView } from '../../api/types';
+import type { MeasureSheet, PathView, SetupView } from '../../api/types';
 import { drawnLines } from '../../chain/geometry';
 import { pistonsName, rotorName } from '../../chain/PartFields';
 import { linkNames } from '../../chain/words';
@@ -38,7 +38,7 @@ export function useTargets(
   job: number,
   setup: string,
   reading: Reading | null,
-  sheet: MeasureView | undefined,
+  sheet: MeasureSheet | undefined,
   { onUse, onBeneath }: Acts,
 ): Target[] {
   const go = useNavigate();
