@@ -113,6 +113,24 @@ class FirstPush(Begun):
         self.axe()
         self.no_errors()
 
+    def test_what_is_typed_or_chosen_just_before_is_made_the_same_too(self) -> None:
+        page = self.begun("aircraft_tail_wheel")
+        left, right = (page.get_by_role("article", name=re.compile(f"^{side}: ")) for side in ("Left", "Right"))
+        left.get_by_role("textbox", name="bore").fill(READ["bore"])
+        left.get_by_role("textbox", name="bore").press("Enter")
+        same = page.get_by_role("button", name=re.compile("^Right: .* the same as left"))
+        expect(same).to_be_visible()
+        held = self.hold("**/changes")
+        left.get_by_role("radio", name=re.compile("^floating")).click()
+        left.get_by_role("textbox", name="pistons").fill(READ["pistons"])
+        same.click()
+        self.let_go(held)
+        for name in ("bore", "pistons"):
+            expect(right.get_by_role("textbox", name=name)).not_to_have_value("")
+        expect(right.get_by_role("radio", name=re.compile("^floating"))).to_be_checked()
+        expect(same).to_have_count(0)
+        self.no_errors()
+
     def test_what_is_refused_stays_with_what_is_allowed(self) -> None:
         page = self.begun("car_front_rear")
         bore = page.get_by_role("textbox", name="bore")

@@ -7,6 +7,9 @@ import type { Page, PageName } from './pages';
 import type { Changed, Job, Step } from './types';
 import { storeStep, takeBack, wait, waitsFor } from './waiting';
 
+/** A step; or what makes it of the page once those before it are stored, so that what is still on its way is in it too. */
+export type Making = Step | ((view: Page['view']) => Step);
+
 /** Whether a step of the job is on its way to the store. */
 export const useStoring = (id: number) => useIsMutating({ mutationKey: keys.step(id) }) > 0;
 
@@ -18,7 +21,8 @@ function useChange(id: number, page: PageName | null, setup: string | null) {
   const queries = useQueryClient();
   return useMemo(() => {
     const own = keys.page(id, page, setup);
-    const base = () => queries.getQueryData<Page>(own)?.job.revision ?? 0;
+    const here = () => queries.getQueryData<Page>(own);
+    const base = () => here()?.job.revision ?? 0;
     const show = page === null ? null : { page, setup };
     const store = async ({ job, shown }: Changed) => {
       if (shown === null && page !== null) await queries.invalidateQueries({ queryKey: own });
@@ -43,7 +47,8 @@ function useChange(id: number, page: PageName | null, setup: string | null) {
           })
           .execute(asked);
     return {
-      change: inTurn(async (step: Step) => {
+      change: inTurn(async (asked: Making) => {
+        const step = typeof asked === 'function' ? asked(here()?.view ?? null) : asked;
         const on = base();
         try {
           // What waits goes first: a later step must not overtake it.
@@ -83,7 +88,7 @@ export interface Steps {
   notice: Notice | null;
   onClose: () => void;
   /** Make a step; refused, it says so in `notice` and throws. `quiet`: a refused entry is said by its own field. */
-  onStep: (step: Step, quiet?: boolean) => Promise<unknown>;
+  onStep: (step: Making, quiet?: boolean) => Promise<unknown>;
   onUndo: () => void;
   onRedo: () => void;
 }
@@ -98,7 +103,7 @@ export function useSteps(job: Job, page: PageName | null, setup: string | null =
     setNotice(problem.status === 409 ? { text: both(problem), mine: again } : { text: problem.detail });
   }, []);
   const onStep = useCallback(
-    async function step(edit: Step, quiet = false): Promise<unknown> {
+    async function step(edit: Making, quiet = false): Promise<unknown> {
       try {
         const answer = await change(edit);
         setNotice(null);

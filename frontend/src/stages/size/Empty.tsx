@@ -3,7 +3,7 @@ import { useLayoutEffect, useMemo, useRef, useState, type ReactNode } from 'reac
 import { Button, type PressEvent } from 'react-aria-components';
 import styled, { css } from 'styled-components';
 import type { Steps } from '../../api/changes';
-import type { Entry, MeasureSheet, SizeView } from '../../api/types';
+import type { Entry, MeasureSheet, SizeView, Step } from '../../api/types';
 import { assumeStep, sameStep, typedStep } from '../../chain/entrySteps';
 import { Box, Ground, Path, Tag, Words } from '../../drawings/ink';
 import { onItsTail, VehicleSide } from '../../drawings/vehicle';
@@ -355,6 +355,9 @@ function Wants({ title, note, open, x, y, d }: Record<'title' | 'note' | 'x' | '
   );
 }
 
+const assumed = (wanted: Wanted) => wanted.all.filter((e) => unknown(e) && e.stand_in);
+const pairsOf = (wanted: Wanted, label: string) => wanted.same.find((s) => s.label === label)?.pairs ?? [];
+
 interface EmptyProps {
   head: ReactNode;
   view: SizeView;
@@ -394,9 +397,13 @@ export function Empty({ head, view, setup, sheet, steps, onUse }: EmptyProps) {
   // What is pressed here goes once it is done: who pressed it by a key goes on at the next unknown, a thumb gets no keyboard.
   // The sheet may be drawn anew before that, by an entry that was still on its way.
   const pressedBy = useRef<Element | null>(null);
-  const take = (press: PressEvent, step: Parameters<typeof onStep>[0]) => {
+  const take = (press: PressEvent, stepOf: (wanted: Wanted) => Step) => {
     pressedBy.current = press.pointerType === 'keyboard' || press.pointerType === 'virtual' ? press.target : null;
-    void onStep(step).catch(() => undefined);
+    void onStep((shown) => {
+      const last = shown?.page === 'size' ? shown.sheets[setup] : undefined;
+      const step = stepOf(last ? wantedOf(last) : wanted);
+      return step.edits?.length ? step : stepOf(wanted);
+    }).catch(() => undefined);
   };
   useLayoutEffect(() => {
     const from = pressedBy.current;
@@ -405,7 +412,7 @@ export function Empty({ head, view, setup, sheet, steps, onUse }: EmptyProps) {
     pressedBy.current = null;
   }, [wanted]);
   const open = wanted.all.filter(unknown);
-  const assumable = open.filter((e) => e.stand_in);
+  const assumable = assumed(wanted);
   const brakes = wanted.circuits.flatMap((c) => c.braked.flatMap((b) => [...b.brake, ...b.rotor]));
   const pressed = wanted.circuits.flatMap((c) => c.pressed.flatMap((p) => [...p.entries, ...p.cylinder]));
   const usual = wanted.usual.flatMap((u) => u.entries);
@@ -423,12 +430,12 @@ export function Empty({ head, view, setup, sheet, steps, onUse }: EmptyProps) {
             </p>
             <Squares wanted={wanted} />
             {assumable.length > 0 && (
-              <Press data-plan="" onPress={(press) => take(press, assumeStep(assumable))}>
+              <Press data-plan="" onPress={(press) => take(press, (last) => assumeStep(assumed(last)))}>
                 Assume {assumable.length === 1 ? 'it' : `the ${assumable.length}`}
               </Press>
             )}
-            {wanted.same.map(({ label, pairs }) => (
-              <Press key={label} onPress={(press) => take(press, sameStep(label, pairs))}>
+            {wanted.same.map(({ label }) => (
+              <Press key={label} onPress={(press) => take(press, (last) => sameStep(label, pairsOf(last, label)))}>
                 {label}
               </Press>
             ))}
