@@ -181,6 +181,36 @@ class Refusals(ApiCase):
         self.assert_problem(self.change(0, {"path": BORE, "text": "3/4"}), 409, "changed elsewhere")
         self.assert_problem(self.change(0, {"path": BORE, "text": ""}), 409, "changed elsewhere")
 
+    def test_a_row_sent_again_is_one_row(self) -> None:
+        note: dict[str, Any] = {
+            "op": "insert",
+            "path": "/condition/-",
+            "value": {"about": "hose", "text": "chafed", "level": "renew"},
+        }
+        first = self.change(0, note).json()
+        again = self.change(0, note)
+        self.assertEqual((again.status_code, again.json()["job"]), (200, first["job"]))
+        self.assertEqual(len(self.change(1, note).json()["job"]["document"]["condition"]), 2)
+        out = {"op": "remove", "path": "/condition/1", "row": {"was": note["value"], "of": 2}}
+        gone = self.change(2, out).json()
+        again = self.change(2, {**out, "row": {"was": {**note["value"], "text": "another"}, "of": 2}})
+        self.assertEqual((again.status_code, again.json()["job"]), (200, gone["job"]))
+
+    def test_a_row_is_taken_out_by_what_it_was_where_the_list_is_another_by_then(self) -> None:
+        rows = [{"about": "hose", "text": text, "level": "watch"} for text in ("one", "two", "three", "four")]
+        self.change(0, {"path": "/condition", "value": rows})
+
+        def out(revision: int, place: int, text: str, of: int = 4) -> list[str]:
+            row = {"was": next(r for r in rows if r["text"] == text), "of": of}
+            answer = self.change(revision, {"op": "remove", "path": f"/condition/{place}", "row": row}).json()
+            return [r["text"] for r in answer["job"]["document"]["condition"]]
+
+        self.assertEqual(out(1, 1, "two"), ["one", "three", "four"])
+        self.assertEqual(out(2, 1, "two"), ["one", "three", "four"])  # pressed twice
+        self.assertEqual(out(2, 2, "three"), ["one", "four"])  # pressed before the list was drawn again
+        self.assertEqual(out(3, 1, "one", 2), ["one"])  # as long as it was: that place, whatever was typed in it since
+        self.assert_problem(self.change(4, {"op": "remove", "path": "/condition/0", "row": {"was": 1, "of": 0}}), 422, "of")
+
     def test_questions_without_an_answer(self) -> None:
         def post(body: dict[str, Any]) -> Any:
             return self.client.post("/api/jobs/1/moment", json=body)

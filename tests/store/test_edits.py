@@ -34,6 +34,8 @@ class Edits(unittest.TestCase):
         self.assertEqual([x["c"] for x in self.after(take_away("l.1"))["l"]], [2, 4])
         self.assertEqual([x["c"] for x in self.after(insert_at("l.1", {"c": 9}))["l"]], [2, 9, 3, 4])
         self.assertEqual([x["c"] for x in self.after(insert_at("l.-", {"c": 9}))["l"]], [2, 3, 4, 9])
+        self.assertEqual(self.after(insert_at("q.-", 1), insert_at("q.-", 2))["q"], [1, 2])  # the first makes the list
+        self.assertEqual(self.after(insert_at("a.new.deep.-", 6))["a"]["new"], {"deep": [6]})
         moved = self.after({"op": "move", "path": "/l/0", "to": "/l/2"})
         self.assertEqual([x["c"] for x in moved["l"]], [3, 4, 2])
         self.assertEqual(self.after(set_at("tolerances", {"vehicle.mass_kg": "5 kg"}))["tolerances"], {"vehicle.mass_kg": "5 kg"})
@@ -49,6 +51,7 @@ class Edits(unittest.TestCase):
     def test_a_place_that_leads_nowhere_is_refused(self) -> None:
         for edit in (
             set_at("l.7.c", 1), set_at("a.b.c", 1), set_at("l.x", 1), set_at("q.0", 1), insert_at("a.b", 1), insert_at("l.9", 1),
+            insert_at("a.b.-", 1), insert_at("l.7.-", 1), insert_at("q.0.-", 1), insert_at("-", 1),
             {"op": "move", "path": "/l/0", "to": "/a/b"}, {"op": "move", "path": "/l/0", "to": "/l/3"}, {"op": "set", "path": "a"},
             {"op": "set", "path": ""}, {"op": "set", "path": "/" + "x/" * 80}, {"op": "set", "path": "/~2"}, set_at("l.²", 1),
         ):  # fmt: skip

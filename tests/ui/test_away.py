@@ -4,7 +4,7 @@ import re
 import unittest
 from typing import Any
 
-from playwright.sync_api import Dialog, Page, expect
+from playwright.sync_api import Dialog, Locator, Page, expect
 
 from tests.demo_picture import picture
 from tests.ui.case import PHONE, UiCase
@@ -135,6 +135,41 @@ class Away(Gone):
         self.assertEqual((note["text"], len(note["photos"][0]["sha256"])), ("a pit", 64))
         self.assertEqual([other["text"] for other in others], ["a swollen hose", "a kinked pipe"])
         self.no_errors("Failed to load resource")
+
+    def notes(self) -> list[str]:
+        return [n["text"] for n in self.page.request.get(f"{self.url}/api/jobs/1").json()["document"]["condition"]]
+
+    def with_notes(self, *texts: str) -> Locator:
+        """The job with these notes on its condition, in Measure; the buttons that take them out."""
+        rows = [{"about": text, "text": text, "level": "watch"} for text in texts]
+        edits = [{"path": "/condition", "value": rows}]
+        self.assertTrue(self.page.request.post(f"{self.url}/api/jobs/1/changes", data={"base": 0, "edits": edits}).ok)
+        self.page.goto(f"{self.url}/jobs/1/measure")
+        self.page.get_by_role("button", name=re.compile("^Condition")).click()
+        return self.page.get_by_role("button", name=re.compile("^Take out the note"))
+
+    def test_rows_taken_out_while_nobody_answers_are_those_that_were_pressed(self) -> None:
+        out = self.with_notes("one", "two", "three", "four")
+        expect(out).to_have_count(4)
+        self.gone(self.page)
+        for place in (0, 1, 1):  # the list stands as it was; one is pressed twice
+            out.nth(place).click()
+        strip = self.page.get_by_role("status", name="Not stored yet")
+        expect(strip).to_contain_text("3 changes wait")
+        self.back(self.page)
+        expect(strip).to_have_count(0)
+        self.assertEqual(self.notes(), ["three", "four"])
+        self.no_errors("Failed to load resource")
+
+    def test_a_row_pressed_twice_takes_no_other_one_out(self) -> None:
+        out = self.with_notes("one", "two", "three", "four")
+        held = self.hold("**/changes")
+        out.nth(1).dblclick()
+        self.let_go(held)
+        expect(out).to_have_count(3)
+        self.idle()
+        self.assertEqual(self.notes(), ["one", "three", "four"])
+        self.no_errors()
 
 
 HELD = """() => new Promise((done) => {

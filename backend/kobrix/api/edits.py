@@ -4,12 +4,12 @@ from collections.abc import Iterator
 from contextlib import contextmanager
 from typing import Any
 
-from kobrix.api.requests import ChangeIn, EditIn, PlanIn, TryIn
+from kobrix.api.requests import ChangeIn, EditIn, PlanIn, RowIn, TryIn
 from kobrix.core.errors import BadEntry, BadFile
 from kobrix.fileformat import job_edits
 from kobrix.fileformat.paths import Edit, JsonObject, below, dotted
 from kobrix.fileformat.typed_input import typed_edit
-from kobrix.store.edits import apply
+from kobrix.store.edits import apply, value_at
 
 
 @contextmanager
@@ -56,7 +56,22 @@ def _after(document: JsonObject, edits: list[Edit]) -> JsonObject:
 def own_edits(document: JsonObject, change: ChangeIn | TryIn) -> list[Edit]:
     """What was sent of a change on a job's `document`, at its places in the job. Raises BadEntry, NotFound."""
     own = [edit_of(e) for e in change.edits]
-    return own if change.under is None else below(job_edits.root_of(document, change.under), own)
+    placed = own if change.under is None else below(job_edits.root_of(document, change.under), own)
+    return [
+        edit if asked.row is None else _on_row(document, edit, asked.row)
+        for asked, edit in zip(change.edits, placed, strict=True)
+    ]
+
+
+def _on_row(document: JsonObject, edit: Edit, row: RowIn) -> Edit:
+    """The removal of the `row` that was meant, wherever it stands by now; of nothing where it is out already."""
+    path, _, place = edit["path"].rpartition("/")
+    rows, there = value_at(document, path)
+    if edit["op"] != "remove" or not place.isdecimal() or not there or not isinstance(rows, list):
+        return edit
+    if len(rows) == row.of or (int(place) < len(rows) and rows[int(place)] == row.was):
+        return edit
+    return {**edit, "path": f"{path}/{rows.index(row.was) if row.was in rows else '-'}"}
 
 
 def edits_of(document: JsonObject, change: ChangeIn | TryIn) -> list[Edit]:

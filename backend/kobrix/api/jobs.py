@@ -33,7 +33,7 @@ from kobrix.fileformat import files, job_edits
 from kobrix.fileformat.job import Job
 from kobrix.fileformat.layouts import new_job
 from kobrix.fileformat.models import Setup
-from kobrix.fileformat.paths import JsonObject, pointer
+from kobrix.fileformat.paths import Edit, JsonObject, pointer
 from kobrix.stages.common import ERRORS, Database, Route, StoredJob, as_json, stored_job
 from kobrix.stages.registry import STAGES, in_order, stage_by_path
 from kobrix.stages.size.service import card, tried_view
@@ -283,11 +283,19 @@ def job_stages(job_id: int, path: Database) -> Response:
 
 
 def _stored_already(stored: Stored, change: ChangeIn) -> bool:
-    """Whether all that a change sets stands there: its answer was lost on the way and it is sent again, or two entered the same."""
-    own = own_edits(stored.document, change)
-    if change.plan is not None or any(e["op"] != "set" for e in own) or any(e.exact is not None for e in change.edits):
+    """Whether all that a change makes stands there: its answer was lost on the way and it is sent again, or two entered the same."""
+    if change.plan is not None or any(e.exact is not None for e in change.edits):
         return False
-    return all(value_at(stored.document, e["path"]) == (e["value"], True) for e in own)
+    return all(_stands(stored.document, edit) for edit in own_edits(stored.document, change))
+
+
+def _stands(document: JsonObject, edit: Edit) -> bool:
+    """Whether what an `edit` makes stands in a `document`: what is set, what is put behind the last of a list, nothing where it is taken away."""
+    if edit["op"] == "insert":
+        rows, there = value_at(document, edit["path"].removesuffix("/-") or "/-")
+        return edit["path"].endswith("/-") and there and isinstance(rows, list) and rows[-1:] == [edit["value"]]
+    value, there = value_at(document, edit["path"])
+    return (edit["op"] == "set" and there and value == edit["value"]) or (edit["op"] == "remove" and not there)
 
 
 @router.post("/{job_id}/changes", response_model=Changed)

@@ -10,10 +10,18 @@ from kobrix.stages.common import Request
 Name = Annotated[str, Field(min_length=1, max_length=80, pattern=r"\S")]
 
 
+class RowIn(Request):
+    """What stood in a list where a row is taken out, and how many rows `of` it there were, as the person saw it."""
+
+    was: Any
+    of: int = Field(ge=1, le=1_000_000)
+
+
 class EditIn(Request):
     """An edit by JSON Pointer: what was typed (`text`, read on the server, a bare number in the `preferred` unit) or a `value` to
     `set` or `insert`; `to` where something is moved. Nothing typed takes the field away. `known`: whether the entry is said to be
-    known from now on, or not to be; left out, what is typed or set is known. `exact`: whether it is said to be exact, or no longer."""
+    known from now on, or not to be; left out, what is typed or set is known. `exact`: whether it is said to be exact, or no longer. `row`: what a list's
+    row that is removed was, by which it is found where the list has become another since: what waited, or was on its way."""
 
     op: Literal["set", "insert", "move", "remove"] = "set"
     path: str = Field(min_length=1, max_length=300)
@@ -23,6 +31,7 @@ class EditIn(Request):
     to: str | None = Field(None, max_length=300)
     known: bool | None = None
     exact: bool | None = None
+    row: RowIn | None = None
 
 
 class PlanIn(Request):

@@ -74,8 +74,7 @@ def copy_plan(document: JsonObject, name: str, to: str) -> list[Edit]:
         rest = _under(path, own)
         return [path] if rest is None else [path, new + rest]
 
-    put = insert_at("plans.-", made) if "plans" in document else set_at("plans", [made])
-    return [put, *_follow(document, renamed)]
+    return [insert_at("plans.-", made), *_follow(document, renamed)]
 
 
 def rename_plan(document: JsonObject, name: str, to: str) -> list[Edit]:
@@ -186,7 +185,7 @@ def said_exact(document: JsonObject, path: str, exact: bool) -> list[Edit]:
     if path in widths:
         found.append({"op": "remove", "path": f"/tolerances/{path}"})
     if path not in listed:
-        found.append(insert_at("exact.-", path) if "exact" in document else set_at("exact", [path]))
+        found.append(insert_at("exact.-", path))
     return found
 
 
@@ -197,4 +196,4 @@ def said_known(document: JsonObject, path: str, known: bool) -> list[Edit]:
         return [take_away(f"assumed.{listed.index(path)}")] if path in listed else []
     if path in listed:
         return []
-    return [insert_at("assumed.-", path) if "assumed" in document else set_at("assumed", [path])]
+    return [insert_at("assumed.-", path)]

@@ -14,7 +14,8 @@ JsonObject = dict[str, JsonValue]
 
 class Edit(TypedDict):
     """An edit of a file by JSON Pointer: `set` (in an object, or in place of what a list has), `insert` before a place of a list
-    (`-`: at its end), `move` to the place `to`, `remove`. What is on the way to a place that is set and is not there is made."""
+    (`-`: at its end; the first makes the list), `move` to the place `to`, `remove`. What is on the way to a place that is set and
+    is not there is made."""
 
     op: Literal["set", "insert", "move", "remove"]
     path: str

@@ -111,6 +111,10 @@ def _remove(document: Any, path: str) -> tuple[Operation, Operation] | None:
 
 
 def _insert(document: Any, path: str, value: Any) -> tuple[Operation, Operation]:
+    """Put a value before a place of a list, or behind its last (`-`), which makes the list where there is none yet."""
+    *above, last = steps(path)
+    if last == "-" and above and not value_at(document, _join(above))[1]:
+        return _set(document, _join(above), [value])
     here, way, name = _within(document, path)
     if not isinstance(here, list):
         raise BadEntry("path", repr(path[:80]), "a place in a list to insert before, or - for its end")

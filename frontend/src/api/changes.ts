@@ -14,6 +14,23 @@ export type Making = Step | ((view: Page['view']) => Step);
 export const useStoring = (id: number) => useIsMutating({ mutationKey: keys.step(id) }) > 0;
 
 /**
+ * A row that is taken out of a list is named by its place there on screen: with it goes what it is, so that the server finds it though
+ * the list has become another by then.
+ */
+function namingRow(step: Step, job: Job | undefined): Step {
+  const [edit, ...more] = step.edits ?? [];
+  const [, list, place] = /^(.*)\/(\d+)$/.exec(edit?.op === 'remove' ? edit.path : '') ?? [];
+  if (!job || !edit || list === undefined || more.length > 0) return step;
+  const plan = step.under === undefined ? null : job.setups.indexOf(step.under) - 1;
+  const root = plan === null || list.startsWith('/vehicle') ? '' : plan < 0 ? '/as_found' : `/plans/${plan}`;
+  const rows = `${root}${list}`.split('/').slice(1).reduce(below, job.document);
+  if (!Array.isArray(rows) || Number(place) >= rows.length) return step;
+  return { ...step, edits: [{ ...edit, row: { was: rows[Number(place)] as unknown, of: rows.length } }] };
+}
+const below = (here: unknown, name: string): unknown =>
+  here !== null && typeof here === 'object' ? (here as Record<string, unknown>)[name] : undefined;
+
+/**
  * Make a step on the revision that is on screen; what the page shows of it comes back with it, or is read where the server has others
  * to store first. A stale one brings the newer job and the refusal with both values. One at a time; who asks is not drawn again while it is on its way (`useStoring` tells).
  */
@@ -46,20 +63,21 @@ function useChange(id: number, page: PageName | null, setup: string | null) {
             },
           })
           .execute(asked);
+    const change = inTurn(async (asked: Making) => {
+      const step = typeof asked === 'function' ? asked(here()?.view ?? null) : asked;
+      const on = base();
+      try {
+        // What waits goes first: a later step must not overtake it.
+        if (waitsFor(id)) throw new Refused(WAITS);
+        return await storeStep(id, on, step, show);
+      } catch (error) {
+        if (!isAway(error)) throw error;
+        wait(id, on, step);
+        throw new Refused(WAITS);
+      }
+    });
     return {
-      change: inTurn(async (asked: Making) => {
-        const step = typeof asked === 'function' ? asked(here()?.view ?? null) : asked;
-        const on = base();
-        try {
-          // What waits goes first: a later step must not overtake it.
-          if (waitsFor(id)) throw new Refused(WAITS);
-          return await storeStep(id, on, step, show);
-        } catch (error) {
-          if (!isAway(error)) throw error;
-          wait(id, on, step);
-          throw new Refused(WAITS);
-        }
-      }),
+      change: (asked: Making) => change(typeof asked === 'function' ? asked : namingRow(asked, here()?.job)),
       undo: inTurn(() =>
         answered(() => client.POST('/api/jobs/{job_id}/undo', { ...ofJob(id), body: { base: base(), show } })),
       ),

@@ -2310,15 +2310,13 @@ export interface components {
         };
         /**
          * DeviceTarget
-         * @description Where a device can be put: the pointer of the list, and that of its end, null where there is no list yet.
+         * @description Where a device can be put: the pointer of the list.
          */
         DeviceTarget: {
             /** Label */
             label: string;
             /** Path */
             path: string;
-            /** Into */
-            into: string | null;
         };
         /**
          * Devices
@@ -2525,7 +2523,8 @@ export interface components {
         /**
          * Edit
          * @description An edit of a file by JSON Pointer: `set` (in an object, or in place of what a list has), `insert` before a place of a list
-         *     (`-`: at its end), `move` to the place `to`, `remove`. What is on the way to a place that is set and is not there is made.
+         *     (`-`: at its end; the first makes the list), `move` to the place `to`, `remove`. What is on the way to a place that is set and
+         *     is not there is made.
          */
         Edit: {
             /**
@@ -2544,7 +2543,8 @@ export interface components {
          * EditIn
          * @description An edit by JSON Pointer: what was typed (`text`, read on the server, a bare number in the `preferred` unit) or a `value` to
          *     `set` or `insert`; `to` where something is moved. Nothing typed takes the field away. `known`: whether the entry is said to be
-         *     known from now on, or not to be; left out, what is typed or set is known. `exact`: whether it is said to be exact, or no longer.
+         *     known from now on, or not to be; left out, what is typed or set is known. `exact`: whether it is said to be exact, or no longer. `row`: what a list's
+         *     row that is removed was, by which it is found where the list has become another since: what waited, or was on its way.
          */
         EditIn: {
             /**
@@ -2567,6 +2567,7 @@ export interface components {
             known?: boolean | null;
             /** Exact */
             exact?: boolean | null;
+            row?: components["schemas"]["RowIn"] | null;
         };
         /**
          * EffortBand
@@ -4893,6 +4894,16 @@ export interface components {
             wanted_g: number | null;
             /** Routes */
             routes: components["schemas"]["RouteView"][];
+        };
+        /**
+         * RowIn
+         * @description What stood in a list where a row is taken out, and how many rows `of` it there were, as the person saw it.
+         */
+        RowIn: {
+            /** Was */
+            was: unknown;
+            /** Of */
+            of: number;
         };
         /**
          * RowRotor

@@ -77,9 +77,6 @@ export function takeBack(job: number): boolean {
   if (last) dropWaiting(last.id);
   return last !== undefined;
 }
-/** Whether a step that waits sets a place of a job. */
-export const waitsAt = (job: number, path: string) =>
-  read().some((w) => w.job === job && w.refused === null && w.step.edits?.some((e) => e.path === path));
 export const waitsFor = (job: number) =>
   read().some((w) => w.job === job && w.refused === null && w.record === undefined);
 

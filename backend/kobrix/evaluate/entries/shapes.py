@@ -124,11 +124,10 @@ class DeviceKind(TypedDict):
 
 
 class DeviceTarget(TypedDict):
-    """Where a device can be put: the pointer of the list, and that of its end, null where there is no list yet."""
+    """Where a device can be put: the pointer of the list."""
 
     label: str
     path: str
-    into: str | None
 
 
 class Devices(TypedDict):

@@ -338,9 +338,7 @@ def _lines_of(page: _Page, section: _Section, station: Station, below: str, flui
     new = {"hoses": {"kind": "rubber", "count": station.wheels}, "hard_lines": {"material": "steel"}}
     for what, label in (("hoses", "hose"), ("hard_lines", "hard line")):
         path = page.full(f"{below}.lines.{what}")
-        some = station.lines is not None and what in station.lines.model_fields_set
-        edit = insert_at(f"{path}.-", new[what]) if some else set_at(path, [new[what]])
-        section.adds.append({"label": f"{label}, {station.name}", "edits": [edit]})
+        section.adds.append({"label": f"{label}, {station.name}", "edits": [insert_at(f"{path}.-", new[what])]})
 
 
 def _lines(page: _Page, system: models.System, i: int, before: str) -> _Section:
@@ -356,9 +354,7 @@ def _lines(page: _Page, system: models.System, i: int, before: str) -> _Section:
     for k, station in enumerate(system.stations):
         below = f"systems.{i}.stations.{k}"
         _lines_of(page, section, station, below, system.fluid)
-        path = page.full(f"{below}.devices")
-        into = pointer(f"{path}.-") if "devices" in station.model_fields_set else None
-        targets.append({"label": station.name, "path": pointer(path), "into": into})
+        targets.append({"label": station.name, "path": pointer(page.full(f"{below}.devices"))})
     kinds: list[DeviceKind] = []
     for kind, label in field_catalog.DEVICE_KINDS:
         asks = [a for a in field_catalog.DEVICE[kind] if a.kind == "quantity"]
@@ -390,8 +386,7 @@ def _vehicle(page: _Page, setup: models.Setup) -> _Section:
         fields = [_entry(a, state, f"vehicle.load_states.{n}", page, "") for a in field_catalog.load_state(setup.vehicle.kind)]
         section.group(state.name, fields, gone)
     new = {"name": next(n for n in ("loaded", *(f"loaded {k}" for k in range(2, 14))) if n not in {s.name for s in states})}
-    edit = insert_at("vehicle.load_states.-", new) if states else set_at("vehicle.load_states", [new])
-    section.adds.append({"label": "another load", "edits": [edit]})
+    section.adds.append({"label": "another load", "edits": [insert_at("vehicle.load_states.-", new)]})
     return section
 
 

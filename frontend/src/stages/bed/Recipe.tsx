@@ -53,11 +53,7 @@ export function Recipe({ bed }: { bed: Bed }) {
     const value: Record<string, unknown> = { count: Number(typed.count) };
     for (const [key] of FIELDS) if (typed[key].trim() !== '') value[key] = typed[key].trim();
     try {
-      await bed.onEdits('a stage of the recipe', [
-        view.stages.length > 0
-          ? { op: 'insert', path: '/bed/stages/-', value }
-          : { path: '/bed/stages', value: [value] },
-      ]);
+      await bed.onEdits('a stage of the recipe', [{ op: 'insert', path: '/bed/stages/-', value }]);
       setTyped(EMPTY);
     } catch (error) {
       setRefused(error instanceof Error ? error.message : 'It was refused.');

@@ -194,9 +194,7 @@ function Also({ build }: { build: Build }) {
         <PressButton
           onPress={() =>
             void build.onEdits(`${view.kinds.find((k) => k.kind === kind)?.words ?? kind} too`, [
-              view.also.length > 0
-                ? { op: 'insert', path: '/build/also/-', value }
-                : { path: '/build/also', value: [value] },
+              { op: 'insert', path: '/build/also/-', value },
             ])
           }
         >

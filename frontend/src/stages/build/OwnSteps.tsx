@@ -38,7 +38,6 @@ function inserted(build: Build, before: string, base: string, steps: readonly Ow
     return { id, words, before, ...(critical ? { critical } : {}) };
   });
   const path = `${build.view.root}/build/own`;
-  if (build.own.length === 0) return [{ op: 'set', path, value: values }];
   return values.map((value) => ({ op: 'insert', path: `${path}/-`, value }));
 }
 
@@ -47,9 +46,7 @@ function happened(build: Build, step: WorkStep, trouble: TroubleView): FileEdit[
   const listed = parts.map(({ part, count, shop }) => ({ part, wanted: count, shop }));
   return [
     ...inserted(build, step.key, trouble.id.replaceAll('_', '-').slice(0, 30), trouble.steps),
-    ...(build.listed.size === 0 && listed.length > 0
-      ? [{ op: 'set' as const, path: '/parts_list', value: listed }]
-      : listed.map((value) => ({ op: 'insert' as const, path: '/parts_list/-', value }))),
+    ...listed.map((value) => ({ op: 'insert' as const, path: '/parts_list/-', value })),
   ];
 }
 

@@ -85,10 +85,7 @@ function Torque({ step, build }: { step: WorkStep; build: Build }) {
       return build.onEdits(label, [{ path: `/build/torques/${at}/${name}`, text }]);
     }
     const typed = { row: step.row, torque_nm: text, source: 'where it stands is not noted' };
-    const listed = build.torques.length > 0;
-    return build.onEdits(label, [
-      listed ? { op: 'insert', path: '/build/torques/-', value: typed } : { path: '/build/torques', value: [typed] },
-    ]);
+    return build.onEdits(label, [{ op: 'insert', path: '/build/torques/-', value: typed }]);
   };
   return (
     <div className="torque">
@@ -266,11 +263,8 @@ function Wait({ step, build }: { step: WorkStep; build: Build }) {
       onSubmit={(event) => {
         event.preventDefault();
         if (part.trim() === '') return;
-        const listed = build.waiting > 0;
         void build
-          .onEdits(`${step.short} waits for ${part.trim()}`, [
-            listed ? { op: 'insert', path: '/build/waits/-', value } : { path: '/build/waits', value: [value] },
-          ])
+          .onEdits(`${step.short} waits for ${part.trim()}`, [{ op: 'insert', path: '/build/waits/-', value }])
           .then(() => setPart(''));
       }}
     >

@@ -18,9 +18,6 @@ export interface Build {
   onLook: (key: string | null) => void;
   onSetup: (setup: string) => void;
   record: Recorder;
-  /** Makers' torques and waits as the file has them. */
-  torques: readonly unknown[];
-  waiting: number;
   /** Steps of a person's own as the file has them, and the parts that are listed already. */
   own: readonly { id: string }[];
   listed: ReadonlySet<string>;
@@ -30,8 +27,6 @@ export interface Build {
 }
 
 interface FiledBuild {
-  torques?: unknown[];
-  waits?: unknown[];
   own?: { id: string }[];
 }
 
@@ -83,8 +78,6 @@ export function useBuild(job: Job, stored: BuildView): Build {
     own: own?.own ?? [],
     listed,
     onJob,
-    torques: own?.torques ?? [],
-    waiting: own?.waits?.length ?? 0,
     onEdits,
   };
 }

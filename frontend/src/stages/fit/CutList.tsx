@@ -129,12 +129,8 @@ export function CutList({ fit }: { fit: Fit }) {
   const free = (() => {
     for (let n = tubes.length + 1; ; n += 1) if (!tubes.some((t) => t.name === `line ${n}`)) return `line ${n}`;
   })();
-  const add = (value: Record<string, unknown>, at: 'tubes' | 'stock', some: boolean, label: string) =>
-    fit.onEdits(label, [
-      some
-        ? { op: 'insert', path: `/fit/tubing/${at}/-`, value }
-        : { op: 'set', path: `/fit/tubing/${at}`, value: [value] },
-    ]);
+  const add = (value: Record<string, unknown>, at: 'tubes' | 'stock', label: string) =>
+    fit.onEdits(label, [{ op: 'insert', path: `/fit/tubing/${at}/-`, value }]);
   return (
     <Box>
       <h2>
@@ -162,7 +158,7 @@ export function CutList({ fit }: { fit: Fit }) {
       <div className="row noprint">
         <PressButton
           data-first=""
-          onPress={() => add({ name: free, start: 'inverted_45_double', end: 'inverted_45_double' }, 'tubes', tubes.length > 0, 'a hard line added')}
+          onPress={() => add({ name: free, start: 'inverted_45_double', end: 'inverted_45_double' }, 'tubes', 'a hard line added')}
         >
           Add a line
         </PressButton>
@@ -180,7 +176,7 @@ export function CutList({ fit }: { fit: Fit }) {
             }
           />
         ))}
-        <PressButton data-plain="" onPress={() => add({ length_mm: '7.5 m' }, 'stock', stock.length > 0, 'a length to cut from')}>
+        <PressButton data-plain="" onPress={() => add({ length_mm: '7.5 m' }, 'stock', 'a length to cut from')}>
           {stock.length === 0 ? 'cut from a coil of 7.5 m' : 'another length to cut from'}
         </PressButton>
       </div>

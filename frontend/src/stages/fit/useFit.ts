@@ -80,45 +80,29 @@ export function useFit(job: Job, view: FitView): Fit {
     [onStep, under, keep],
   );
   const kept = job.document['parts_list'];
-  const lines = Array.isArray(kept) ? kept.length : null;
-  const listed = lines !== null;
+  const lines = Array.isArray(kept) ? kept.length : 0;
   const onList = useCallback(
     (label: string, row: Record<string, unknown>) =>
-      void onStep({
-        label,
-        edits: [
-          listed ? { op: 'insert' as const, path: '/parts_list/-', value: row } : { path: '/parts_list', value: [row] },
-        ],
-      }).catch(() => undefined),
-    [onStep, listed],
+      void onStep({ label, edits: [{ op: 'insert', path: '/parts_list/-', value: row }] }).catch(() => undefined),
+    [onStep],
   );
   const onListText = useCallback(
     (row: ListRow, name: 'price' | 'source', text: string) => {
       const line = { part: row.part, shop: row.shop };
-      const made =
-        row.at !== null
-          ? []
-          : lines === null
-            ? [{ path: '/parts_list', value: [line] }]
-            : [{ op: 'insert' as const, path: '/parts_list/-', value: line }];
-      const path = `/parts_list/${row.at ?? lines ?? 0}/${name}`;
+      const made = row.at === null ? [{ op: 'insert' as const, path: '/parts_list/-', value: line }] : [];
+      const path = `/parts_list/${row.at ?? lines}/${name}`;
       return onStep({ label: `${row.part}: ${name}`, edits: [...made, { path, text }] }, true);
     },
     [onStep, lines],
   );
-  const some = view.plates.length > 0;
   const onPlate = useCallback(
     (plate: Record<string, unknown>) =>
       void onStep({
         label: 'a plate added',
         under,
-        edits: [
-          some
-            ? { op: 'insert' as const, path: '/fit/plates/-', value: plate }
-            : { path: '/fit/plates', value: [plate] },
-        ],
+        edits: [{ op: 'insert', path: '/fit/plates/-', value: plate }],
       }).catch(() => undefined),
-    [onStep, under, some],
+    [onStep, under],
   );
   const onDay = useCallback(
     (day: string) =>

@@ -60,7 +60,7 @@ export function NewPart({ axle, matching, onDone }: NewPartProps) {
   const [fixed, setFixed] = useState('floating');
   const [given, setGiven] = useState<Record<string, string>>({});
   const [refused, setRefused] = useState<string | null>(null);
-  const { job, steps, act, search } = matching;
+  const { steps, act, search } = matching;
   const put = async () => {
     const price = given['price'] ? Number(given['price']) : undefined;
     if (price !== undefined && !(price >= 0)) {
@@ -70,13 +70,11 @@ export function NewPart({ axle, matching, onDone }: NewPartProps) {
     const part = { name: given['name'] ?? '', kind, axle, ...(price === undefined ? {} : { price }) };
     const caliper = kind === 'caliper' ? { caliper: fixed } : {};
     const value = { ...part, ...caliper, ...sizes(kind, given) };
-    // The first part makes the shelf.
-    const edit =
-      job.document['shelf'] === undefined
-        ? { path: '/shelf', value: [value] }
-        : { op: 'insert' as const, path: '/shelf/-', value };
     try {
-      await steps.onStep({ label: `${part.name} on the shelf`, edits: [edit] }, true);
+      await steps.onStep(
+        { label: `${part.name} on the shelf`, edits: [{ op: 'insert', path: '/shelf/-', value }] },
+        true,
+      );
       const field = kind === 'caliper' ? 'calipers' : kind === 'rotor' ? 'rotors' : 'pads';
       act({ do: 'parts', axle, kind: field, names: [...(search[axle]?.[field] ?? ['own']), part.name] });
       onDone();

@@ -41,11 +41,7 @@ export function AddDevice({ devices, measure }: { devices: Devices; measure: Mea
         }),
     );
     const device = { kind, ...settings };
-    const edit =
-      where.into === null
-        ? ({ op: 'set', path: where.path, value: [device] } as const)
-        : ({ op: 'insert', path: where.into, value: device } as const);
-    measure.onEdits(`${chosen.label} in`, [edit]);
+    measure.onEdits(`${chosen.label} in`, [{ op: 'insert', path: `${where.path}/-`, value: device }]);
     setOpen(false);
     setGiven({});
   };

@@ -4,8 +4,7 @@ import { FileTrigger, Label, TextArea, TextField, ToggleButton, ToggleButtonGrou
 import styled from 'styled-components';
 import { Refused } from '../../api/client';
 import { photoUrl, smallPhotoUrl, useAddPhoto } from '../../api/pictures';
-import type { Job, Note } from '../../api/types';
-import { waitsAt } from '../../api/waiting';
+import type { Note } from '../../api/types';
 import { Choose } from '../../ui/Choose';
 import { Mark } from '../../ui/Mark';
 import { Plain } from '../../page/EntryField';
@@ -174,17 +173,16 @@ export function Condition({ measure }: { measure: Measure }) {
       )}
       <NewNote
         measure={measure}
-        onStore={(note) => measure.onStep({ label: `note on ${note.about}`, edits: [put(measure.job, note)] })}
+        onStore={(note) =>
+          measure.onStep({
+            label: `note on ${note.about}`,
+            edits: [{ op: 'insert', path: '/condition/-', value: note }],
+          })
+        }
       />
     </Page>
   );
 }
-
-/** A note behind the others; the first one makes the list. */
-const put = ({ id, document }: Job, note: Note) =>
-  document['condition'] === undefined && !waitsAt(id, '/condition')
-    ? { path: '/condition', value: [note] }
-    : { op: 'insert' as const, path: '/condition/-', value: note };
 
 function NewNote({ measure, onStore }: { measure: Measure; onStore: (note: Note) => Promise<unknown> }) {
   const parts = measure.sheet.sections.map((s) => s.title);

@@ -192,9 +192,7 @@ export function SetsPanel({ prove }: { prove: Prove }) {
     const value = { name: own, setup, ...with_, ...(changed.length === 0 ? {} : { changed }) };
     setRefused('');
     try {
-      await onEdits(`stops: ${own}`, [
-        first ? { path: '/proving/sets', value: [value] } : { op: 'insert', path: '/proving/sets/-', value },
-      ]);
+      await onEdits(`stops: ${own}`, [{ op: 'insert', path: '/proving/sets/-', value }]);
       setName('');
       setChanged([]);
     } catch (error) {
