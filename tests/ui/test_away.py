@@ -161,6 +161,39 @@ class Away(Gone):
         self.assertEqual(self.notes(), ["three", "four"])
         self.no_errors("Failed to load resource")
 
+    def test_a_torque_typed_again_is_the_same_torque(self) -> None:
+        page = self.page
+        page.goto(f"{self.url}/jobs/1/build")
+        page.get_by_role("button", name=re.compile("^wheel nuts, front, signed")).click()
+        torque = page.get_by_role("textbox", name="maker’s torque")
+
+        def typed(*texts: str) -> None:
+            for text in texts:
+                torque.fill(text)
+                torque.press("Enter")
+
+        def stored() -> list[str]:
+            plan = page.request.get(f"{self.url}/api/jobs/1").json()["document"]["plans"][0]
+            return [t["torque_nm"] for t in plan.get("build", {}).get("torques", [])]
+
+        self.gone(page)
+        typed("80 Nm", "85 Nm")
+        strip = page.get_by_role("status", name="Not stored yet")
+        expect(strip).to_contain_text("1 change waits")
+        self.back(page)
+        expect(strip).to_have_count(0)
+        self.assertEqual(stored(), ["85 Nm"])
+        typed("")
+        expect(torque).to_have_attribute("placeholder", "not known")
+        expect(page.get_by_role("textbox", name="where it stands")).to_have_count(0)
+        held = self.hold("**/changes")
+        typed("80 Nm", "90 Nm")
+        self.let_go(held)
+        expect(page.get_by_role("textbox", name="where it stands")).to_be_visible()
+        self.idle()
+        self.assertEqual(stored(), ["90 Nm"])
+        self.no_errors("Failed to load resource")
+
     def test_a_row_pressed_twice_takes_no_other_one_out(self) -> None:
         out = self.with_notes("one", "two", "three", "four")
         held = self.hold("**/changes")

@@ -64,7 +64,7 @@ function useChange(id: number, page: PageName | null, setup: string | null) {
           })
           .execute(asked);
     const change = inTurn(async (asked: Making) => {
-      const step = typeof asked === 'function' ? asked(here()?.view ?? null) : asked;
+      const step = typeof asked === 'function' ? namingRow(asked(here()?.view ?? null), here()?.job) : asked;
       const on = base();
       try {
         // What waits goes first: a later step must not overtake it.

@@ -57,10 +57,17 @@ function listen(changed: () => void) {
 export const useWaiting = (): readonly Waiting[] => useSyncExternalStore(listen, read);
 
 const placesOf = (step: Step) => JSON.stringify([step.under, step.plan, step.edits?.map((e) => e.path)]);
-/** Keep a step until it can be stored; set again at the same places, the newer one is kept. What is put into a list is another each time. */
+/**
+ * Keep a step until it can be stored; set again at the same places, or of the same gesture, the newer one is kept. What else is put into
+ * a list is another each time.
+ */
 export function wait(job: number, base: number, step: Step): void {
   const sets = !step.plan && (step.edits ?? []).every(({ op = 'set' }) => op === 'set');
-  const others = read().filter((w) => w.job !== job || !sets || placesOf(w.step) !== placesOf(step));
+  const same = (w: Waiting) =>
+    w.job === job &&
+    w.step.under === step.under &&
+    ((sets && placesOf(w.step) === placesOf(step)) || (step.gesture !== undefined && w.step.gesture === step.gesture));
+  const others = read().filter((w) => !same(w));
   write([...others, { id: `${Date.now()}-${others.length}`, job, base, step, refused: null }]);
 }
 /** Keep a record until it can be stored: it has its key, and cannot be stored twice. */

@@ -80,12 +80,21 @@ function Torque({ step, build }: { step: WorkStep; build: Build }) {
   /** The maker's value and where it stands are one entry: the first typed makes it. */
   const put = (name: 'torque_nm' | 'source', text: string) => {
     const label = `${capital(step.short)}: ${name === 'source' ? 'where its torque stands' : 'the maker’s torque'}`;
-    if (at !== null) {
-      if (text.trim() === '') return build.onEdits(label, [{ op: 'remove', path: `/build/torques/${at}` }]);
-      return build.onEdits(label, [{ path: `/build/torques/${at}/${name}`, text }]);
-    }
-    const typed = { row: step.row, torque_nm: text, source: 'where it stands is not noted' };
-    return build.onEdits(label, [{ op: 'insert', path: '/build/torques/-', value: typed }]);
+    // Typed again before the first is stored, or off line, it is the same torque and not another one.
+    const gesture = `torque ${step.row}`.slice(-60);
+    return build.steps.onStep((shown) => {
+      const days = shown?.page === 'build' ? shown.days : [];
+      const { torque_at: now } = days.flatMap((d) => d.steps).find((s) => s.key === step.key) ?? step;
+      const row = `/build/torques/${now ?? '-'}`;
+      const typed = { row: step.row, torque_nm: text, source: 'where it stands is not noted' };
+      const [edit] =
+        now === null
+          ? [{ op: 'insert' as const, path: row, value: typed }]
+          : text.trim() === ''
+            ? [{ op: 'remove' as const, path: row }]
+            : [{ path: `${row}/${name}`, text }];
+      return { label, under: build.view.setup, edits: [edit], ...(now === null ? { gesture } : {}) };
+    }, true);
   };
   return (
     <div className="torque">
