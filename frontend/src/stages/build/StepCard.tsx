@@ -87,13 +87,10 @@ function Torque({ step, build }: { step: WorkStep; build: Build }) {
       const { torque_at: now } = days.flatMap((d) => d.steps).find((s) => s.key === step.key) ?? step;
       const row = `/build/torques/${now ?? '-'}`;
       const typed = { row: step.row, torque_nm: text, source: 'where it stands is not noted' };
-      const [edit] =
-        now === null
-          ? [{ op: 'insert' as const, path: row, value: typed }]
-          : text.trim() === ''
-            ? [{ op: 'remove' as const, path: row }]
-            : [{ path: `${row}/${name}`, text }];
-      return { label, under: build.view.setup, edits: [edit], ...(now === null ? { gesture } : {}) };
+      const own = { label, under: build.view.setup };
+      if (now === null) return { ...own, gesture, edits: [{ op: 'insert', path: row, value: typed }] };
+      if (text.trim() === '') return { ...own, edits: [{ op: 'remove', path: row }] };
+      return { ...own, edits: [{ path: `${row}/${name}`, text }] };
     }, true);
   };
   return (
