@@ -12,7 +12,7 @@ HOUSE = BACKEND / "kobrix"
 ROWS: dict[str, set[str]] = {
     "core/numerics": {"core.errors", "core.constants", "numpy", "scipy"},
     "core/physics": {"core.errors", "core.constants", "core.numerics", "numpy", "scipy"},
-    "core/rules": {"core.errors", "core.constants", "core.numerics", "core.physics", "numpy", "scipy"},
+    "core/rules": {"core.errors", "core.constants", "core.figures", "core.numerics", "core.physics", "numpy", "scipy"},
     "core/search": {"core.errors", "core.constants", "core.numerics", "core.physics", "numpy", "scipy"},
     "core/work": {"core.errors", "core.constants", "core.figures", "core.numerics", "core.physics", "numpy", "scipy"},
     "core/fit": {"core.errors", "core.constants", "core.figures", "core.numerics", "core.physics", "core.work", "numpy", "scipy"},

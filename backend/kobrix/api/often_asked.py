@@ -1,7 +1,6 @@
 """What people ask, answered with their own vehicle's figures: bore, pin, booster, caliper, valve, and whether it may be driven half done."""
 
 from collections.abc import Callable, Iterable
-from typing import Literal
 
 from fastapi import APIRouter
 from fastapi.responses import Response
@@ -9,6 +8,7 @@ from typing_extensions import TypedDict
 
 from kobrix.core.constants import bore_name
 from kobrix.core.errors import KobrixError
+from kobrix.core.figures import Level
 from kobrix.core.rules.limits import TRAVEL, Band, effort_band
 from kobrix.evaluate import changes
 from kobrix.evaluate.changes import Change
@@ -22,7 +22,6 @@ from kobrix.stages.size.service import verdicts_view
 
 router = APIRouter(route_class=Route, prefix="/api/jobs", tags=["questions"], responses=ERRORS)
 
-Level = Literal["good", "note", "caution", "danger"]
 NEAR = 3  # sizes to either side that are told
 _BLIND = "How far the pedal goes is not known yet: measure its room, the cylinder's stroke and the lines before you buy."
 

@@ -1,11 +1,29 @@
-"""What answers to questions are made of: figures by the names of the open format, levels, and how near is at a limit."""
+"""What answers to questions share: levels, a figure with its doubt, and how near is at a limit. Keys are the open format's."""
 
-Figures = dict[str, object]
+from typing import Literal, TypedDict
+
+Level = Literal["good", "note", "caution", "danger"]
 EPS = 1e-9  # in every comparison with a limit
-LEVELS = ("good", "caution", "danger")
+LEVELS: tuple[Level, ...] = ("good", "note", "caution", "danger")
 
 
-def worst(levels: list[str]) -> str:
+class Shown(TypedDict):
+    """A figure, its standard error, and the ends of its 95 % interval [the figure's unit]."""
+
+    value: float
+    se: float
+    low: float
+    high: float
+
+
+class Warned(TypedDict):
+    """Something to heed, by its id."""
+
+    id: str
+    level: Level
+
+
+def worst(levels: list[Level]) -> Level:
     """The worst of levels, good for none.
 
     `levels` [names].

@@ -2,7 +2,8 @@
 
 import math
 
-from kobrix.core.rules.limits import LEVELS, Judgement, Level
+from kobrix.core.figures import Level
+from kobrix.core.rules.limits import LEVELS, Judgement
 from kobrix.evaluate.mends import mends_of
 from kobrix.evaluate.shapes import DoubtedEntry, Finding
 from kobrix.evaluate.solve import Answer, ByContent

@@ -13,12 +13,13 @@ import numpy as np
 from pydantic import ValidationError
 
 from kobrix.core.errors import KobrixError
+from kobrix.core.figures import Level
 from kobrix.core.numerics.arrays import lookup
 from kobrix.core.physics.chain import first_reach, place_of
 from kobrix.core.physics.sharing import distribution_kept
 from kobrix.core.physics.solved_setup import SolvedSetup
 from kobrix.core.physics.vehicle import one_state, rear_lift_decel
-from kobrix.core.rules.limits import LEVELS, PSI, SLOPES, Judgement, Level, percent
+from kobrix.core.rules.limits import LEVELS, PSI, SLOPES, Judgement, percent
 from kobrix.evaluate import changes
 from kobrix.evaluate.changes import Change, both, with_edits
 from kobrix.evaluate.shapes import Brought, Mend

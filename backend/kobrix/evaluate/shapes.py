@@ -7,7 +7,7 @@ from typing import Literal, NotRequired
 
 from typing_extensions import TypedDict
 
-from kobrix.core.rules.limits import Level
+from kobrix.core.figures import Level
 from kobrix.evaluate.answer_shapes import Answers
 from kobrix.fileformat.paths import Edit, JsonObject
 

@@ -6176,7 +6176,8 @@ export interface components {
         };
         /**
          * ValveView
-         * @description An adjustable valve or bar: the chance that the rear is first as it is set, and the next setting.
+         * @description An adjustable valve or bar: the chance that the rear is first as it is set, and the next setting with its chance; None where none
+         *     is safe enough, or nothing can be said.
          */
         ValveView: {
             /** Least */
@@ -6188,16 +6189,16 @@ export interface components {
             /** Unit */
             unit: string;
             /** Chance Now */
-            chance_now: number;
+            chance_now: number | null;
             /**
              * Level
              * @enum {string}
              */
             level: "good" | "note" | "caution" | "danger";
             /** Next */
-            next: number;
+            next: number | null;
             /** Next Chance */
-            next_chance: number;
+            next_chance: number | null;
             /** Low */
             low: number;
             /** High */

@@ -195,7 +195,7 @@ class Holds(unittest.TestCase):
     def test_every_combination_of_holds_with_two_circuits(self) -> None:
         """The rules said again, the other way round: what is known of the whole, then of the cylinder, then of each circuit."""
         none, front, rear, both = (frozenset(p) for p in ((), ("front",), ("rear",), ("front", "rear")))
-        kinds = (None, "tight", "seep", "leak", "cannot_tell")
+        kinds: tuple[bleeding.Loss | None, ...] = (None, "tight", "seep", "leak", "cannot_tell")
         for chosen in itertools.product(kinds, repeat=4):
             classes = {p: k for p, k in zip((none, front, rear, both), chosen, strict=True) if k is not None}
             whole, f, r, closed = chosen

@@ -5,7 +5,7 @@ import unittest
 
 import numpy as np
 from kobrix.core.physics import heat
-from kobrix.core.prove.bleeding import class_of, where_lost
+from kobrix.core.prove.bleeding import Loss, class_of, where_lost
 from kobrix.core.prove.calibration import lag
 from kobrix.core.prove.compare import best_bias
 from kobrix.core.prove.estimates import Z_975, Estimate, line, mean_of
@@ -107,7 +107,7 @@ class Leaks(unittest.TestCase):
             self.assertEqual(class_of(Estimate(value, se), 0.06, 0.5), kind)
 
     def test_one_circuit(self) -> None:
-        both = {frozenset[str](): "leak", frozenset(["circuit"]): "tight"}
+        both: dict[frozenset[str], Loss] = {frozenset(): "leak", frozenset(["circuit"]): "tight"}
         self.assertEqual(where_lost(both, ["circuit"]), "beyond_circuit")
         self.assertEqual(where_lost({}, ["circuit"]), "cannot_tell")
 

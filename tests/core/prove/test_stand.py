@@ -7,7 +7,7 @@ from typing import Any
 import numpy as np
 from kobrix.core.prove import stand
 from kobrix.core.prove.estimates import Estimate
-from kobrix.core.prove.stand import Read, against, broken, cut_in, knee_of, product, straight
+from kobrix.core.prove.stand import Fitted, Read, against, broken, cut_in, knee_of, product, straight
 from scipy import stats
 
 FORCE = np.array([50.0, 100.0, 150.0, 200.0, 250.0, 300.0, 350.0])
@@ -97,16 +97,18 @@ class Knees(unittest.TestCase):
 
 
 class Against(unittest.TestCase):
-    def said(self, name: str, fitted: float, plan: float, se: float = 0.0) -> tuple[bool, bool]:
-        found: Any = against(name, Estimate(fitted, se), plan)
+    def said(self, name: Fitted, fitted: float, plan: float, se: float = 0.0) -> tuple[bool, bool]:
+        found = against(name, Estimate(fitted, se), plan)
+        assert found is not None
         self.assertEqual((found["name"], found["fitted"], found["plan"]), (name, fitted, plan))
         return found["outside"], found["off"]
 
     def test_each_figure_s_own_limit_on_both_sides(self) -> None:
-        for name, plan, limit in (
+        cases: tuple[tuple[Fitted, float, float], ...] = (
             ("ratio_efficiency", 5.0, 0.5), ("gain", 4.0, 0.4), ("run_out_n", 200.0, 20.0), ("threshold_n", 12.0, 15.0),
             ("valve_slope", 0.35, 0.05), ("bar_front_share", 0.6, 0.03), ("knee_kpa", 1000.0, 200.0), ("knee_kpa", 3000.0, 300.0),
-        ):  # fmt: skip
+        )  # fmt: skip
+        for name, plan, limit in cases:
             for sign in (1, -1):
                 self.assertEqual(self.said(name, plan + sign * limit * 0.999, plan), (True, False), name)
                 self.assertEqual(self.said(name, plan + sign * limit * 1.001, plan), (True, True), name)

@@ -3,7 +3,8 @@
 import math
 import unittest
 
-from kobrix.core.rules.limits import Judgement, Level
+from kobrix.core.figures import Level
+from kobrix.core.rules.limits import Judgement
 from kobrix.core.rules.run import said_once
 from kobrix.core.rules.words import listed
 

@@ -58,7 +58,7 @@ class Demo(unittest.TestCase):
         self.assertEqual(standing(stored(demo_job())), {"state": "ready", "words": "29 stops"})
         valve = view["valve"]
         assert valve is not None  # wide open, front first once: the rear may well be first there
-        self.assertEqual((valve["level"], round(valve["next"], 2), valve["notes"]), ("danger", 6.08, 1))
+        self.assertEqual((valve["level"], valve["next"], valve["notes"]), ("danger", 6.08, 1))
 
     def test_the_means_and_intervals_are_those_of_another_library(self) -> None:
         job = demo_job()
@@ -165,9 +165,26 @@ class Day(unittest.TestCase):
         log = [(2, "front"), (3, "none"), (4, "front"), (5.5, "rear"), (4.5, "front")]
         valve = prove_of(stored(job, [stop("a", 40.0, valve=s, locked=w) for s, w in log]))["valve"]
         assert valve is not None
-        self.assertAlmostEqual(valve["next"], 3.56)  # of the example question
-        self.assertEqual((valve["level"], valve["notes"]), ("caution", 4))
+        self.assertEqual((valve["level"], valve["next"], valve["notes"]), ("caution", 3.56, 4))  # 3.56 is the example question's
         self.assertIn("No stop has said", (prove_of(stored(job, []))["valve"] or {"sentence": ""})["sentence"])
+
+    def test_where_no_setting_is_safe_enough_there_is_no_next_one(self) -> None:
+        """The rear locks first three times at the setting that gives it least: the page stands and says so, whichever way the knob counts."""
+        for more_is, end in (("rear", 0), ("front", 8)):
+            job = with_sets("a", adjuster={"least": 0, "most": 8, "now": end, "unit": "turns", "more_is": more_is})
+            valve = prove_of(stored(job, [stop("a", 40.0, valve=end, locked="rear")] * 3))["valve"]
+            assert valve is not None
+            self.assertEqual((valve["level"], valve["next"], valve["next_chance"], valve["notes"]), ("danger", None, None, 3))
+            self.assertIn(f"even at {end} turns", valve["sentence"])
+
+    def test_a_setting_in_pressure_is_a_whole_number(self) -> None:
+        job = with_sets("a", adjuster={"least": 1000, "most": 4150, "now": 2000, "unit": "kPa"})
+        valve = prove_of(
+            stored(job, [stop("a", 40.0, valve=s, locked=w) for s, w in ((2000, "front"), (2600, "front"), (3900, "rear"))])
+        )["valve"]
+        assert valve is not None
+        self.assertEqual(valve["next"], round(valve["next"] or 0.1))
+        self.assertIn(f"Next: {valve['next']:.0f}", valve["sentence"])
 
 
 class Foreseen(unittest.TestCase):

@@ -7,8 +7,9 @@ import itertools
 import math
 from collections.abc import Callable
 from dataclasses import dataclass, field, replace
+from typing import Literal, NotRequired, TypedDict
 
-from kobrix.core.figures import EPS, Figures, worst
+from kobrix.core.figures import EPS, Level, worst
 
 Point = tuple[float, float]  # (x, r) [mm]
 FAR = 10_000.0  # mm: beyond every wheel
@@ -18,7 +19,8 @@ RADIAL = ("envelope_r_mm", "radial_move_mm", "wheel_r_mm", "bearing_mm")
 AXIAL = ("envelope_x_mm", "shims_mm", "wheel_x_mm", "spacer_mm", "hat_thickness_mm")
 BRIDGE = ("envelope_r_mm", "radial_move_mm", "rotor_r_mm", "bearing_mm")
 SIDES = ("envelope_x_mm", "shims_mm", "hat_offset_mm")
-NAMES = ("barrel", "spoke", "weights", "bridge", "sides")
+GapName = Literal["barrel", "spoke", "weights", "bridge", "sides"]
+NAMES: tuple[GapName, ...] = ("barrel", "spoke", "weights", "bridge", "sides")
 
 
 @dataclass(frozen=True)
@@ -264,37 +266,91 @@ def _first(steps: list[float], changed: Callable[[float], Clearance], by_p5: boo
     return None
 
 
-def wheel_clearance(asked: Clearance) -> Figures:
+class AtPoint(TypedDict):
+    """A point of the caliper's outline: along the axle, from the axle [mm]."""
+
+    x_mm: float
+    r_mm: float
+
+
+class GapAnswer(TypedDict):
+    """A gap, how small it may be in one of twenty, what is wanted [mm], and the caliper's point where it is least."""
+
+    gap_mm: float
+    p5_mm: float
+    limit_mm: float
+    level: Level
+    at: NotRequired[AtPoint]
+
+
+class StudAnswer(TypedDict):
+    """Thread in the nut [mm and turns], and the thickest spacer that leaves enough, None where none does."""
+
+    engaged_mm: float
+    turns: float
+    turns_needed: float
+    level: Level
+    greatest_spacer_mm: float | None
+
+
+class ClearanceAnswer(TypedDict):
+    """wheel_clearance: the gaps whose sizes are known, the least of them, what a move or a spacer must add, the radius and the studs."""
+
+    off_centre_mm: NotRequired[float]
+    shim_needed_mm: NotRequired[float]
+    barrel: NotRequired[GapAnswer]
+    spoke: NotRequired[GapAnswer]
+    weights: NotRequired[GapAnswer]
+    bridge: NotRequired[GapAnswer]
+    sides: NotRequired[GapAnswer]
+    least: GapName | None
+    extra_move_mm: float | None
+    extra_spacer_mm: float | None
+    extra_move_p5_mm: float | None
+    extra_spacer_p5_mm: float | None
+    effective_radius_mm: NotRequired[float]
+    effective_radius_before_mm: NotRequired[float]
+    push_factor: NotRequired[float]
+    pad_overhang_mm: NotRequired[float]
+    stud: NotRequired[StudAnswer]
+    level: Level
+
+
+def wheel_clearance(asked: Clearance) -> ClearanceAnswer:
     """Gaps, what a move or a spacer must add, the radius it changes, and the studs, by the open format's names [mm].
 
     `asked` [record].
     """
-    found, out = gaps(asked), Figures()
-    off = off_centre(asked)
-    if off is not None:
-        out["off_centre_mm"], out["shim_needed_mm"] = off, asked.shims - off
-    levels = []
-    for name in NAMES:
-        if name not in found:
-            continue
-        gap, limit = found[name], asked.limits[f"{name}_mm"]
-        level = "danger" if gap.p5 < -EPS else "caution" if gap.p5 < limit - EPS else "good"
-        levels.append(level)
-        row: Figures = {"gap_mm": gap.gap, "p5_mm": gap.p5, "limit_mm": limit, "level": level}
-        if gap.at is not None:
-            row["at"] = {"x_mm": gap.at[0], "r_mm": gap.at[1]}
-        out[name] = row
-    least: str | None = None
+    found, off = gaps(asked), off_centre(asked)
+    least: GapName | None = None
     for name in (n for n in NAMES if n in found):
         spare = found[name].gap - asked.limits[f"{name}_mm"]
         if least is None or spare < found[least].gap - asked.limits[f"{least}_mm"] - EPS:
             least = name
-    out["least"] = least
     moves = [0.0] + [sign * k / 10 for k in range(1, 101) for sign in (-1, 1)]
     spacers = [k / 2 for k in range(61)]
-    for by_p5, end in ((False, "mm"), (True, "p5_mm")):
-        out[f"extra_move_{end}"] = _first(moves, lambda d: replace(asked, move=asked.move + d), by_p5)
-        out[f"extra_spacer_{end}"] = _first(spacers, lambda d: replace(asked, spacer=asked.spacer + d), by_p5)
+
+    def moved(by: float) -> Clearance:
+        return replace(asked, move=asked.move + by)
+
+    def spaced(by: float) -> Clearance:
+        return replace(asked, spacer=asked.spacer + by)
+
+    out: ClearanceAnswer = {
+        "least": least, "extra_move_mm": _first(moves, moved, False), "extra_spacer_mm": _first(spacers, spaced, False),
+        "extra_move_p5_mm": _first(moves, moved, True), "extra_spacer_p5_mm": _first(spacers, spaced, True), "level": "good",
+    }  # fmt: skip
+    if off is not None:
+        out["off_centre_mm"], out["shim_needed_mm"] = off, asked.shims - off
+    levels: list[Level] = []
+    for name in (n for n in NAMES if n in found):
+        gap, limit = found[name], asked.limits[f"{name}_mm"]
+        level: Level = "danger" if gap.p5 < -EPS else "caution" if gap.p5 < limit - EPS else "good"
+        levels.append(level)
+        row: GapAnswer = {"gap_mm": gap.gap, "p5_mm": gap.p5, "limit_mm": limit, "level": level}
+        if gap.at is not None:
+            row["at"] = {"x_mm": gap.at[0], "r_mm": gap.at[1]}
+        out[name] = row
     if asked.pad_outer_radius is not None and asked.pad_height is not None and asked.rotor_diameter is not None:
         rotor, pad = asked.rotor_diameter / 2, asked.pad_outer_radius
 
@@ -306,12 +362,12 @@ def wheel_clearance(asked: Clearance) -> Figures:
         out["pad_overhang_mm"] = max(0.0, pad + asked.move - rotor)
     if asked.stud is not None:
         out["stud"] = stud = _stud(asked.stud, asked.hat, asked.spacer)
-        levels.append(str(stud["level"]))
+        levels.append(stud["level"])
     out["level"] = worst(levels)
     return out
 
 
-def _stud(stud: Stud, hat: float, spacer: float) -> Figures:
+def _stud(stud: Stud, hat: float, spacer: float) -> StudAnswer:
     """Thread in the nut, its turns, and the thickest spacer that leaves one diameter (common practice) [mm]."""
     engaged = max(0.0, min(stud.length - hat - spacer - stud.seat, stud.nut_thread))
     greatest = stud.length - hat - stud.seat - stud.diameter

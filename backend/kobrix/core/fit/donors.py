@@ -2,9 +2,9 @@
 
 import math
 from dataclasses import dataclass
-from typing import Any
+from typing import Any, TypedDict
 
-from kobrix.core.figures import EPS, Figures
+from kobrix.core.figures import EPS
 
 Rules = dict[str, Any]  # the table of donor rules as shipped
 _Asked = tuple[str, dict[str, Any], float | str, float]  # dimension, its rule, what is needed, within how much
@@ -19,6 +19,26 @@ class Donor:
     name: str
     has: dict[str, float | str]
     price: float | None = None
+
+
+# What must be made of a part: its code, its class (what kind of work), and how much [mm], None where that says nothing.
+Make = TypedDict("Make", {"code": str, "class": str, "value_mm": float | None})
+
+
+class Ranked(TypedDict):
+    """A part: its score (the less, the better), what must be made of it, which dimensions nobody stated, and whether it can be used."""
+
+    name: str
+    score: list[float]
+    make: list[Make]
+    unknown: list[str]
+    usable: bool
+
+
+class DonorsAnswer(TypedDict):
+    """donor_rank: the parts, the best first."""
+
+    ranked: list[Ranked]
 
 
 def dimensions(rules: Rules, part: str) -> dict[str, dict[str, Any]]:
@@ -50,9 +70,9 @@ def _code(
 
 def _judged(
     asked: list[_Asked], classes: dict[str, str], donor: Donor, greatest: float | None
-) -> tuple[tuple[float, ...], Figures]:
+) -> tuple[tuple[float, ...], Ranked]:
     apart, unknown = 0.0, list[str]()
-    make: list[dict[str, Any]] = []
+    make: list[Make] = []
     for name, rule, need, within in asked:
         have = donor.has.get(name)
         if have is None:
@@ -72,7 +92,7 @@ def _judged(
 
 
 def donor_rank(rules: Rules, part: str, needs: dict[str, float | str], tolerance: dict[str, float], donors: list[Donor],
-               greatest: float | None = None) -> Figures:  # fmt: skip
+               greatest: float | None = None) -> DonorsAnswer:  # fmt: skip
     """The `donors` by what must be made, the least first; `greatest` is the largest rotor [mm] that the wheel takes.
 
     `rules` [table]; `part` [name]; `needs` {dimension: its value}; `tolerance` {dimension: [its unit]}.

@@ -2,8 +2,11 @@
 
 import math
 from dataclasses import dataclass
+from typing import Literal, NotRequired, TypedDict
 
-from kobrix.core.figures import EPS, Figures
+from kobrix.core.figures import EPS
+
+Verdict = Literal["too_short", "kinks", "too_long", "fits"]
 
 
 @dataclass(frozen=True)
@@ -52,7 +55,7 @@ def bend_at_bump(reach: Reach, hose: float) -> tuple[float, float | None]:
     return 2 * half, free / (2 * half)
 
 
-def verdict(reach: Reach, hose: float) -> str:
+def verdict(reach: Reach, hose: float) -> Verdict:
     """Whether a `hose` [mm] is too short, kinks, is too long, or fits.
 
     `reach` [record].
@@ -65,12 +68,26 @@ def verdict(reach: Reach, hose: float) -> str:
     return "too_long" if hose > reach.greatest + EPS else "fits"
 
 
-def hose_reach(reach: Reach, hose: float | None, lengths: list[float] | None) -> Figures:
+class HoseAnswer(TypedDict):
+    """hose_reach: how long a hose must and may be, what a given one does [mm, °], and the shortest that fits of those to choose from."""
+
+    least_mm: float
+    greatest_mm: float
+    possible: bool
+    longest_string: Literal["droop", "lock"]
+    slack_mm: NotRequired[float]
+    verdict: NotRequired[Verdict]
+    bend_radius_at_bump_mm: NotRequired[float | None]
+    turn_at_bump_deg: NotRequired[float]
+    choose_mm: NotRequired[float | None]
+
+
+def hose_reach(reach: Reach, hose: float | None, lengths: list[float] | None) -> HoseAnswer:
     """What length is needed, what a given hose does, and the shortest of the lengths that fits.
 
     `reach` [record]; `hose` [mm]; `lengths` [mm].
     """
-    out: Figures = {
+    out: HoseAnswer = {
         "least_mm": reach.least, "greatest_mm": reach.greatest, "possible": reach.least <= reach.greatest + EPS,
         "longest_string": "droop" if reach.droop >= reach.lock - EPS else "lock",
     }  # fmt: skip

@@ -1,12 +1,17 @@
 """Whether two ends of a brake line seal, what happens if they do not, and what mends it; what fitting is in the hand."""
 
 from dataclasses import dataclass
-from typing import Any
+from typing import Any, Literal, NotRequired, TypedDict
 
-from kobrix.core.figures import EPS, Figures
+from kobrix.core.figures import EPS
 from kobrix.core.fit.threads import TUBE_WITHIN, Thread, thread_of
 
 Fittings = dict[str, Any]  # the table of fittings as shipped
+EndName = Literal["a", "b"]
+Reason = Literal[
+    "not_known", "open_port", "material_refused", "same_gender", "taper_with_straight", "male_too_big", "male_too_small", "pitch_differs",
+    "washer_has_no_seat", "seat_differs", "washers_missing", "match",
+]  # fmt: skip
 CREST_FLAT, CREST_DEPTH = 0.15, 1.0825  # mm, × pitch: male crests below nominal; the ISO 68 thread's depth, two sides
 
 
@@ -37,6 +42,71 @@ class Measured:
     tapered: bool | None = None
 
 
+class Reflare(TypedDict):
+    """A mend: an `end` flared anew for another nut, with a sleeve where its family has one."""
+
+    mend: Literal["reflare"]
+    end: EndName
+    family: str
+    thread: str
+    sleeve: bool
+
+
+Adapter = TypedDict("Adapter", {"mend": Literal["adapter"], "from": str, "to": str})  # a mend: a piece between both, as typed
+
+
+class Stopper(TypedDict):
+    """A mend of an open port: what closes it."""
+
+    mend: Literal["plug", "cap"]
+    thread: str
+    family: str | None
+
+
+class NewWashers(TypedDict):
+    """A mend: washers that are short, of a thread."""
+
+    mend: Literal["washers"]
+    count: int
+    thread: str
+
+
+class ByHand(TypedDict):
+    """A mend that names no part."""
+
+    mend: Literal["measure", "new_line", "other_hose"]
+
+
+Mend = Reflare | Adapter | Stopper | NewWashers | ByHand
+
+
+class JointAnswer(TypedDict):
+    """joint_match: whether two ends seal, why or why not, what comes of it, what mends it, and how many washers it wants."""
+
+    match: bool
+    reason: Reason
+    effect: str
+    needs: NotRequired[list[str]]
+    mends: list[Mend]
+    cautions: list[str]
+    washers_needed: int
+
+
+class Candidate(TypedDict):
+    """What a fitting in the hand may be."""
+
+    family: str
+    role: str
+    thread: str
+
+
+class HandAnswer(TypedDict):
+    """joint_match of a fitting in the hand: what it may be, the likeliest first, and what to measure to tell them apart."""
+
+    candidates: list[Candidate]
+    tell_apart: list[str]
+
+
 def family_of(fittings: Fittings, name: str) -> dict[str, Any]:
     """The row of the family name.
 
@@ -54,7 +124,7 @@ def _seals(fittings: Fittings, one: str, other: str) -> bool:
     return [one, other] in fittings["seals"] or [other, one] in fittings["seals"]
 
 
-def _unknown(ends: dict[str, End | None]) -> list[str]:
+def _unknown(ends: dict[EndName, End | None]) -> list[str]:
     return [
         f"{name}.{what}"
         for name, end in ends.items()
@@ -64,7 +134,7 @@ def _unknown(ends: dict[str, End | None]) -> list[str]:
     ]
 
 
-def _reason(fittings: Fittings, male: End, female: End, needed: int) -> str:
+def _reason(fittings: Fittings, male: End, female: End, needed: int) -> Reason:
     """The first of what keeps a `male` and a `female` end from sealing, `match` for nothing."""
     assert male.thread is not None
     assert female.thread is not None
@@ -83,7 +153,7 @@ def _reason(fittings: Fittings, male: End, female: End, needed: int) -> str:
     return "washers_missing" if max(male.washers, female.washers) < needed else "match"
 
 
-def _reflare(fittings: Fittings, ends: dict[str, End]) -> Figures | None:
+def _reflare(fittings: Fittings, ends: dict[EndName, End]) -> Reflare | None:
     """A flare that would seal on the other end, for the first end that is a line's."""
     own = next((name for name, end in ends.items() if end.role == "line"), None)
     if own is None:
@@ -125,12 +195,12 @@ def _cautions(fittings: Fittings, ends: list[End]) -> list[str]:
     return found
 
 
-def joint_match(fittings: Fittings, a: End | None, b: End | None) -> Figures:
+def joint_match(fittings: Fittings, a: End | None, b: End | None) -> JointAnswer:
     """Whether a and b (None: open) seal: reason, effect, mends, cautions and new washers. At least one is an end.
 
     `fittings` [table]; `a` [record, None open]; `b` [record, None open].
     """
-    ends = {"a": a, "b": b}
+    ends: dict[EndName, End | None] = {"a": a, "b": b}
     needs = _unknown(ends)
     if needs:
         return {
@@ -141,7 +211,8 @@ def joint_match(fittings: Fittings, a: End | None, b: End | None) -> Figures:
     genders = {name: _role(fittings, end)["gender"] for name, end in known.items()}
     males = [end for name, end in known.items() if genders[name] == "male"]
     needed = max((fittings["washers"].get(end.family, 0) for end in males), default=0)
-    mends: list[Figures] = []
+    mends: list[Mend] = []
+    reason: Reason
     if len(known) == 1:
         (name, end), reason = next(iter(known.items())), "open_port"
         mends = [{"mend": "plug" if genders[name] == "female" else "cap", "thread": end.typed, "family": end.family}]
@@ -172,12 +243,12 @@ def joint_match(fittings: Fittings, a: End | None, b: End | None) -> Figures:
     }  # fmt: skip
 
 
-def identify(fittings: Fittings, hand: Measured) -> Figures:
+def identify(fittings: Fittings, hand: Measured) -> HandAnswer:
     """What a fitting may be from what is measured, nearest first, and what to measure to tell them apart.
 
     `fittings` [table]; `hand` [record].
     """
-    found: list[tuple[float, Figures, Thread, str]] = []
+    found: list[tuple[float, Candidate, Thread, str]] = []
     for family in fittings["families"]:
         for role, is_ in family["roles"].items():
             for row in family["threads"]:
@@ -192,7 +263,7 @@ def identify(fittings: Fittings, hand: Measured) -> Figures:
                 fits &= hand.seen is None or fittings["seen"][is_["nose"]] == hand.seen
                 fits &= hand.tapered is None or thread.tapered == hand.tapered
                 if fits:
-                    name = {"family": family["family"], "role": role, "thread": row["thread"]}
+                    name: Candidate = {"family": family["family"], "role": role, "thread": row["thread"]}
                     found.append((round(abs(off - usual), 9), name, thread, is_["nose"]))
     found.sort(key=lambda row: row[0])
     pitches, noses = [row[2].pitch for row in found], {row[3] for row in found}

@@ -2,9 +2,8 @@
 
 import math
 from dataclasses import dataclass
-from typing import Any
+from typing import Any, NotRequired, TypedDict
 
-from kobrix.core.figures import Figures
 from kobrix.core.work.steps import Change, Sides, places
 
 SHOPS = ("fittings", "fluid", "fasteners", "made", "others")
@@ -75,7 +74,26 @@ def needed(fittings: dict[str, Any], consumables: list[dict[str, Any]], sets: di
     return [(part, count, shop) for part, (count, shop) in found.items()]
 
 
-def still_missing(need: list[Item], shelf: dict[str, float], days: int | None) -> Figures:
+class Wanted(TypedDict):
+    """A part, how many, and the shop that sells it."""
+
+    part: str
+    count: float
+    shop: str
+
+
+class MissingAnswer(TypedDict):
+    """still_missing: everything needed, what of it is not here, and, with a day planned, the days that are left."""
+
+    need: list[Wanted]
+    missing: list[Wanted]
+    on_hand_kinds: int
+    sentence: str
+    days_left: NotRequired[int]
+    alarm: NotRequired[bool]
+
+
+def still_missing(need: list[Item], shelf: dict[str, float], days: int | None) -> MissingAnswer:
     """What is missing after the shelf, by the shop it is bought at; days are left until the job is planned.
 
     `need` [(part, count, shop)]; `shelf` {part: count [1]}; `days` [1].
@@ -83,11 +101,11 @@ def still_missing(need: list[Item], shelf: dict[str, float], days: int | None) -
     left = [(part, count - shelf.get(part, 0.0), shop) for part, count, shop in need]
     missing = [row for shop in SHOPS for row in left if row[2] == shop and row[1] > 1e-9]
     named = ", ".join(f"{part} ({count:g})" for part, count, _ in missing)
-    out: Figures = {
+    out: MissingAnswer = {
         "need": [{"part": p, "count": c, "shop": s} for p, c, s in need],
         "missing": [{"part": p, "count": c, "shop": s} for p, c, s in missing], "on_hand_kinds": len(need) - len(missing),
         "sentence": f"Still missing: {named}." if missing else "Nothing is missing.",
     }  # fmt: skip
     if days is not None:
-        out |= {"days_left": days, "alarm": bool(missing) and days <= 2}
+        out["days_left"], out["alarm"] = days, bool(missing) and days <= 2
     return out

@@ -2,9 +2,10 @@
 
 import math
 from dataclasses import dataclass
+from typing import NotRequired, TypedDict
 
 from kobrix.core.constants import G
-from kobrix.core.figures import EPS, Figures
+from kobrix.core.figures import EPS, Level
 from kobrix.core.physics.stopping_distance import grade_by_grip, grade_by_torque
 
 PULL = {"hand": 400.0, "foot": 500.0}  # N, FMVSS 135 S7.12, from memory
@@ -44,7 +45,31 @@ def _lesser(a: float | None, b: float | None) -> float | None:
     return min(known, default=None)
 
 
-def parking_brake(vehicle: Vehicle, front: bool, torque: float, grade: float, pull: float | None, allowed: float) -> Figures:
+class ParkingAnswer(TypedDict):
+    """parking_brake: the forces [N] that a lever makes, of a brake that has one; its torque [N·m], the grades it holds (None: any), and
+    what it stops alone [g]."""
+
+    cable_force_n: NotRequired[float]
+    shoe_force_n: NotRequired[float]
+    clamp_n: NotRequired[float]
+    torque_nm: float
+    torque_grade: float | None
+    grip_grade_nose_up: float | None
+    grip_grade_nose_down: float | None
+    holds_nose_up: float | None
+    holds_nose_down: float | None
+    holds_grade: float | None
+    decel_alone_g: float
+    locks: bool
+    torque_needed_nm: float
+    grip_allows_grade: bool
+    pull_needed_n: float | None
+    level: Level
+
+
+def parking_brake(
+    vehicle: Vehicle, front: bool, torque: float, grade: float, pull: float | None, allowed: float
+) -> ParkingAnswer:
     """What a parking `torque` [N·m] of the axle holds, stops and needs on a `grade`; `pull` [N] gives it, None without a lever.
 
     `vehicle` [record]; `front` [yes or no]; `allowed` [N].

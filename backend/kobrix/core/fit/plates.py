@@ -2,8 +2,9 @@
 
 import math
 from dataclasses import dataclass, replace
+from typing import NotRequired, TypedDict
 
-from kobrix.core.figures import EPS, Figures, worst
+from kobrix.core.figures import EPS, Level, worst
 
 SHARED = 0.05  # mm: a new hole within it is the old one
 THREADS = {"steel": 1.0, "aluminium": 1.5}  # diameters of thread in the plate: common practice
@@ -100,7 +101,43 @@ def _merged(plate: Plate) -> tuple[list[Hole], list[list[str]]]:
     return holes + rest, shared
 
 
-def plate(asked: Plate) -> Figures:
+class HoleAnswer(TypedDict):
+    """A hole: its middle, its diameter, how much edge it has and wants and, tapped, how much thread [mm]."""
+
+    name: str
+    x_mm: float
+    y_mm: float
+    diameter_mm: float
+    edge_mm: float
+    edge_needed_mm: float
+    thread_in_plate_mm: NotRequired[float]
+    thread_needed_mm: NotRequired[float]
+    level: Level
+
+
+class WebAnswer(TypedDict):
+    """What is left between two holes, and what is wanted [mm]."""
+
+    between: list[str]
+    web_mm: float
+    web_needed_mm: float
+    level: Level
+
+
+class PlateAnswer(TypedDict):
+    """plate: the holes, those that serve both patterns, the outline [mm], and what is too thin."""
+
+    holes: list[HoleAnswer]
+    shared: list[list[str]]
+    extents_mm: list[float]
+    corner_mm: float
+    level: Level
+    webs_below: list[WebAnswer]
+    least_web: WebAnswer | None
+    least_edge: str
+
+
+def plate(asked: Plate) -> PlateAnswer:
     """Holes with their edge distances, webs between them, and the outline, by the open format's names [mm].
 
     `asked` [record].
@@ -112,32 +149,32 @@ def plate(asked: Plate) -> Figures:
         holes.append(asked.bore)
         needs.append(asked.bore.diameter / 2 + asked.edge_factor * largest)
     outline = asked.outline or _least_rectangle(holes, needs)
-    rows, spare = [], []
+    rows: list[HoleAnswer] = []
+    spare: list[float] = []
     for hole, need in zip(holes, needs, strict=True):
         edge = outline.edge(hole.x, hole.y)
-        level = "good" if edge >= need - EPS else "caution" if edge > hole.diameter / 2 + EPS else "danger"
-        row: Figures = {
+        level: Level = "good" if edge >= need - EPS else "caution" if edge > hole.diameter / 2 + EPS else "danger"
+        row: HoleAnswer = {
             "name": hole.name, "x_mm": hole.x, "y_mm": hole.y, "diameter_mm": hole.diameter, "edge_mm": edge,
-            "edge_needed_mm": need,
+            "edge_needed_mm": need, "level": level,
         }  # fmt: skip
         if hole.tapped and asked.thickness is not None:
             wanted = THREADS[asked.material] * hole.diameter
-            row |= {"thread_in_plate_mm": asked.thickness, "thread_needed_mm": wanted}
-            level = level if asked.thickness >= wanted - EPS else worst([level, "caution"])
-        row["level"] = level
+            row["thread_in_plate_mm"], row["thread_needed_mm"] = asked.thickness, wanted
+            row["level"] = level if asked.thickness >= wanted - EPS else worst([level, "caution"])
         rows.append(row)
         spare.append(edge - need)
-    webs: list[tuple[float, Figures]] = []
+    webs: list[tuple[float, WebAnswer]] = []
     for i, a in enumerate(holes):
         for b in holes[i + 1 :]:
             web = math.hypot(a.x - b.x, a.y - b.y) - (a.diameter + b.diameter) / 2
             need = asked.web_factor * min(max(a.diameter, b.diameter), largest)
-            level = "danger" if web < -EPS else "caution" if web < need - EPS else "good"
-            webs.append((web, {"between": [a.name, b.name], "web_mm": web, "web_needed_mm": need, "level": level}))
+            thin: Level = "danger" if web < -EPS else "caution" if web < need - EPS else "good"
+            webs.append((web, {"between": [a.name, b.name], "web_mm": web, "web_needed_mm": need, "level": thin}))
     least = min((web for web, _ in webs), default=0.0)
     return {
         "holes": rows, "shared": shared, "extents_mm": list(outline.extents), "corner_mm": outline.corner,
-        "level": worst([str(row["level"]) for row in [*rows, *(row for _, row in webs)]]),
+        "level": worst([*(row["level"] for row in rows), *(row["level"] for _, row in webs)]),
         "webs_below": [row for _, row in webs if row["level"] != "good"],
         "least_web": next((row for web, row in webs if web <= least + EPS), None),
         "least_edge": next(h.name for h, s in zip(holes, spare, strict=True) if s <= min(spare) + EPS),

@@ -4,12 +4,15 @@ import itertools
 import math
 from dataclasses import dataclass
 from functools import cmp_to_key
+from typing import Literal, TypedDict
 
 from kobrix.core.errors import BadPlace
-from kobrix.core.figures import EPS, Figures
+from kobrix.core.figures import EPS
 from kobrix.core.fit.threads import TUBE_WITHIN
 
 Vector = tuple[float, float, float]
+EndName = Literal["start", "end"]
+ENDS: tuple[EndName, ...] = ("start", "end")
 TIGHT = 3.0  # bend radius under so many outer diameters: common practice
 SHORT = 25.0  # mm of straight that a flaring tool needs: common practice
 
@@ -94,7 +97,45 @@ def length_of(tube: Tube) -> float:
     return developed_of(tube) + tube.allowance
 
 
-def cut(tube: Tube) -> Figures:
+class BendAnswer(TypedDict):
+    """A bend: how far round, on which radius."""
+
+    angle_deg: float
+    radius_mm: float
+
+
+class TubeAnswer(TypedDict):
+    """A tube: its developed and its cut length [mm], straights and bends in order, what is hard to make of it, and its tag."""
+
+    name: str
+    developed_mm: float
+    cut_mm: float
+    straights_mm: list[float]
+    bends: list[BendAnswer]
+    tight_bends: list[int]
+    short_ends: list[EndName]
+    tag: str
+
+
+class PieceAnswer(TypedDict):
+    """A length that is cut: its row of the stock, the lines out of it, and what is left [mm]."""
+
+    stock: int
+    lines: list[str]
+    left_mm: float
+
+
+class LinesAnswer(TypedDict):
+    """line_length: the tubes, and how they lie in the stock [mm]."""
+
+    tubes: list[TubeAnswer]
+    total_cut_mm: float
+    pieces: list[PieceAnswer]
+    unplaced: list[str]
+    total_left_mm: float
+
+
+def cut(tube: Tube) -> TubeAnswer:
     """Developed and cut length of a tube, its bends, what is too tight or too short to flare, and its tag.
 
     `tube` [record].
@@ -102,8 +143,8 @@ def cut(tube: Tube) -> Figures:
     straights = [p for p in tube.way if not isinstance(p, Bend)]
     bends = [p for p in tube.way if isinstance(p, Bend)]
     length = length_of(tube)
-    short = []
-    for word, end, part in (("start", tube.ends[0], tube.way[0]), ("end", tube.ends[1], tube.way[-1])):
+    short: list[EndName] = []
+    for word, end, part in zip(ENDS, tube.ends, (tube.way[0], tube.way[-1]), strict=True):
         if end != "none" and (isinstance(part, Bend) or part < SHORT - EPS):
             short.append(word)
     return {
@@ -122,7 +163,7 @@ class _Piece:
     left: float
 
 
-def line_length(tubes: list[Tube], stock: list[Stock], saw: float) -> Figures:
+def line_length(tubes: list[Tube], stock: list[Stock], saw: float) -> LinesAnswer:
     """Every tube cut, and laid into the stock, the longest first into the first opened piece that has room.
 
     `tubes` [records]; `stock` [records]; `saw` [mm].

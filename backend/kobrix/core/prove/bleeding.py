@@ -2,13 +2,18 @@
 
 import math
 from dataclasses import dataclass
+from typing import Literal, TypedDict, TypeVar
 
 import numpy as np
 
 from kobrix.core.errors import BadPlace
-from kobrix.core.figures import Figures
+from kobrix.core.figures import Level, Shown, Warned
 from kobrix.core.prove.estimates import Estimate, line
 
+Number = TypeVar("Number", int, float)
+Screw = Literal["only", "inner", "outer"]
+Pumped = Literal["falls", "no_change", "air_or_clearance", "air", "knock_back", "clearance"]
+Loss = Literal["tight", "seep", "leak", "cannot_tell"]
 DENSITY = {"DOT 5": 0.96}  # g/cm³, from memory
 USUAL_DENSITY = 1.05
 SILICONE = "DOT 5"
@@ -119,15 +124,73 @@ class _Level:
         return filled
 
 
+class ScrewAnswer(TypedDict):
+    """A screw in its turn: fluid, pushes of the pedal, and before which pushes, or after how much of its fluid, to fill up."""
+
+    branch: str
+    screw: Screw
+    fluid_cm3: float | None
+    fluid_g: float | None
+    strokes: int | None
+    pushed_cm3: float | None
+    top_up_before_strokes: list[int] | None
+    top_up_after_cm3: list[float] | None
+
+
+class Screws(TypedDict):
+    """The screws in order, and the whole of each figure, None where a part of it is not known."""
+
+    order: list[ScrewAnswer]
+    stroke_volume_cm3: float | None
+    total_fluid_cm3: float | None
+    total_strokes: int | None
+    total_pushed_cm3: float | None
+    total_g: float | None
+    top_ups: int | None
+
+
+class BleedAnswer(Screws):
+    """bleed_order: the screws, what their order is made of, and what to heed."""
+
+    order_from: Literal["list", "seats", "lengths"]
+    warnings: list[Warned]
+
+
+class PumpedAnswer(TypedDict):
+    """pumped: how much the pedal comes up [mm], what that takes up, and what it says."""
+
+    rise_mm: float
+    limit_mm: float
+    taken_up_cm3: float | None
+    gap_mm_per_pad: float | None
+    extra_give_mm: float | None
+    verdict: Pumped
+    level: Level
+
+
+Held = TypedDict(
+    "Held", {"plugged": list[str], "sink_mm_per_min": Shown, "loss_cm3_per_min": Shown, "class": Loss}
+)  # a pedal held with circuits plugged: how fast it sinks, what it loses, and what that is
+
+
+class HoldAnswer(TypedDict):
+    """leak_hold: the holds, and where the fluid goes."""
+
+    holds: list[Held]
+    where: str
+    level: Level
+
+
 def bleed_order(branches: list[Branch], trunks: dict[str, Trunk], order: list[int], flush: float, reservoir: Reservoir,
-                density: float) -> Figures:  # fmt: skip
+                density: float) -> Screws:  # fmt: skip
     """Each screw in order with its fluid, strokes and fillings; totals are None where a volume is not known.
 
     `branches` [records]; `trunks` {name: record}; `order` [places]; `flush` [1]; `reservoir` [record]; `density` [g/cm³].
     """
-    rows: list[Figures] = []
+    rows: list[ScrewAnswer] = []
     seen: set[str] = set()
-    level, fluids, pushes, counts, fills = _Level(reservoir), [], [], [], []
+    level = _Level(reservoir)
+    fluids, pushes, counts, fills = list[float | None](), list[float | None](), list[int | None](), list[int | None]()
     for place in order:
         branch = branches[place]
         pipe = branch.line
@@ -135,7 +198,7 @@ def bleed_order(branches: list[Branch], trunks: dict[str, Trunk], order: list[in
             seen.add(branch.trunk)
             pipe = None if pipe is None else pipe + trunks[branch.trunk].volume
         two = branch.screws == 2
-        names = ["only"] if not two else (["outer", "inner"] if branch.outer_first else ["inner", "outer"])
+        names: list[Screw] = ["only"] if not two else (["outer", "inner"] if branch.outer_first else ["inner", "outer"])
         first = None if pipe is None else flush * (pipe + branch.caliper / len(names))
         for name, volume in zip(names, [first, flush * branch.caliper / 2][: len(names)], strict=True):
             strokes = None
@@ -169,12 +232,12 @@ def bleed_order(branches: list[Branch], trunks: dict[str, Trunk], order: list[in
     }  # fmt: skip
 
 
-def _sum(values: list[float | None] | list[int | None]) -> float | int | None:
+def _sum(values: list[Number | None]) -> Number | None:
     known = [v for v in values if v is not None]
     return sum(known) if len(known) == len(values) else None
 
 
-def fluid_warnings(fluid: str, fluid_in: str | None) -> list[Figures]:
+def fluid_warnings(fluid: str, fluid_in: str | None) -> list[Warned]:
     """What to heed of the fluid that goes in over the one that is in: silicone mixes with none (common practice).
 
     `fluid` [name]; `fluid_in` [name].
@@ -188,7 +251,7 @@ def fluid_warnings(fluid: str, fluid_in: str | None) -> list[Figures]:
 
 
 def pumped(rise: float, limit: float, area: float, ratio: float, slack: float | None, extra: float | None,
-           after_drive: bool) -> Figures:  # fmt: skip
+           after_drive: bool) -> PumpedAnswer:  # fmt: skip
     """What a pedal that comes up by pumping tells: `rise` and `limit` [mm], cylinder `area` [mm²], pedal `ratio`.
 
     `slack` is Σ wheels·2·A·n [mm²] of the brakes that may be set back, `extra` the give of a hard push over the plan's [mm].
@@ -196,6 +259,7 @@ def pumped(rise: float, limit: float, area: float, ratio: float, slack: float | 
     `after_drive` [yes or no].
     """
     taken = rise * area / ratio / 1000 if rise > 0 else None
+    verdict: Pumped
     if rise < -limit - 1e-9:
         verdict = "falls"
     elif rise <= limit + 1e-9:
@@ -209,7 +273,7 @@ def pumped(rise: float, limit: float, area: float, ratio: float, slack: float | 
     return {
         "rise_mm": rise, "limit_mm": limit, "taken_up_cm3": taken,
         "gap_mm_per_pad": None if slack is None or taken is None else taken * 1000 / slack, "extra_give_mm": extra,
-        "verdict": verdict, "level": {"falls": "danger", "no_change": "good"}.get(verdict, "caution"),
+        "verdict": verdict, "level": "danger" if verdict == "falls" else "good" if verdict == "no_change" else "caution",
     }  # fmt: skip
 
 
@@ -233,7 +297,7 @@ def loss_of(hold: Hold, doubt: float, area: float, ratio: float) -> tuple[Estima
     return sink, sink.times(area / ratio / 1000)
 
 
-def class_of(loss: Estimate, tight: float, leak: float) -> str:
+def class_of(loss: Estimate, tight: float, leak: float) -> Loss:
     """Whether a `loss` [cm³/min] is tight, a seep, a leak, or cannot be told; limits are our estimate.
 
     `tight` [cm³/min]; `leak` [cm³/min].
@@ -245,7 +309,7 @@ def class_of(loss: Estimate, tight: float, leak: float) -> str:
     return "seep" if loss.value <= leak + 1e-9 else "leak"
 
 
-def where_lost(classes: dict[frozenset[str], str], circuits: list[str]) -> str:
+def where_lost(classes: dict[frozenset[str], Loss], circuits: list[str]) -> str:
     """Where the fluid goes, from what each hold says with which circuits plugged.
 
     `classes` {plugged circuits: class}; `circuits` [names].

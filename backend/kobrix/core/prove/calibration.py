@@ -3,6 +3,7 @@
 import math
 from collections.abc import Callable
 from dataclasses import dataclass
+from typing import Literal
 
 import numpy as np
 
@@ -10,7 +11,8 @@ from kobrix.core.errors import BadPlace
 from kobrix.core.numerics.arrays import Floats
 from kobrix.core.prove.estimates import Estimate
 
-FACTORS = ("friction", "efficiency", "grip")
+FactorName = Literal["friction", "efficiency", "grip"]
+FACTORS: tuple[FactorName, ...] = ("friction", "efficiency", "grip")
 CLOSE, ROUNDS, STEP = 1e-12, 60, 1e-6
 TOLD = 0.1
 

@@ -3,14 +3,17 @@
 import math
 from dataclasses import dataclass
 from functools import lru_cache
+from typing import Literal, NotRequired, TypedDict
 
 import numpy as np
 
-from kobrix.core.figures import Figures
 from kobrix.core.prove.estimates import Sample, mean_of, t_975, t_beyond
 from kobrix.core.prove.stops import BAND
 
 MOST_STOPS = 10_000
+LimitedBy = Literal["tyres", "brakes", "push", "cannot_tell"]
+LimitedWhy = Literal["locked", "at_predicted_lock", "push_at_limit", "room_to_press"]
+PairVerdict = Literal["too_few", "no_scatter", "far_outside_scatter", "likely_real", "inside_scatter"]
 _NODES, _WEIGHTS = np.polynomial.legendre.leggauss(80)
 
 
@@ -98,6 +101,58 @@ def doubt_of_difference(sd: float, n: int) -> float:
     return t_975(2 * n - 2) * sd * math.sqrt(2 / n)
 
 
+class LeftOut(TypedDict):
+    """A stop that does not count, by its place in the set, and why."""
+
+    stop: int
+    why: Literal["struck", "speed_off"]
+
+
+class SetAnswer(TypedDict):
+    """One set: how many count, their distances from the nominal speed [m], mean and scatter, and what set them; None where one stop, or
+    none, tells nothing."""
+
+    name: str
+    n: int
+    left_out: list[LeftOut]
+    corrected_m: list[float]
+    mean_m: float | None
+    sd_m: float | None
+    se_m: float | None
+    dof: int | None
+    low_m: float | None
+    high_m: float | None
+    both_ways: bool
+    best_m: float | None
+    best_of_bias_m: float | None
+    best_expected_m: float | None
+    limited_by: LimitedBy
+    limited_why: LimitedWhy | None
+    locked_share: float | None
+    rear_locked: int
+    mean_push_n: float | None
+    mean_mfdd_g: float | None
+    out_minus_back_m: NotRequired[float]
+
+
+# Two sets by name: how much shorter the second stops [m], its doubt, what that says, and how many stops each way would tell.
+PairAnswer = TypedDict(
+    "PairAnswer",
+    {
+        "from": str, "to": str, "shorter_m": float | None, "se_m": float | None, "dof": float | None, "low_m": float | None,
+        "high_m": float | None, "p": float | None, "verdict": PairVerdict, "stops_each": int | None, "more_from": int | None,
+        "more_to": int | None, "best_claim_m": float | None, "push_differs": bool | None, "cause": str | None,
+    },
+)  # fmt: skip
+
+
+class CompareAnswer(TypedDict):
+    """stops_compare: the sets, and the pairs of them that were asked."""
+
+    sets: list[SetAnswer]
+    pairs: list[PairAnswer]
+
+
 @dataclass(frozen=True)
 class Told:
     """What one set tells."""
@@ -109,12 +164,13 @@ class Told:
     push: float | None
 
 
-def told(own: StopSet, nominal: float) -> tuple[Told, list[Figures]]:
+def told(own: StopSet, nominal: float) -> tuple[Told, list[LeftOut]]:
     """The counted stops of a set from the `nominal` speed [m/s], and those left out with why.
 
     `own` [record].
     """
-    counted, ways, left = [], [], []
+    counted, ways = list[Stop](), list[float]()
+    left: list[LeftOut] = []
     for k, stop in enumerate(own.stops):
         if stop.struck:
             left.append({"stop": k, "why": "struck"})
@@ -128,7 +184,7 @@ def told(own: StopSet, nominal: float) -> tuple[Told, list[Figures]]:
     return Told(own, counted, ways, sample, float(np.mean(pushes)) if pushes else None), left
 
 
-def _limited(known: Told, limit: float, share: float | None, mfdd: float | None) -> tuple[str, str | None]:
+def _limited(known: Told, limit: float, share: float | None, mfdd: float | None) -> tuple[LimitedBy, LimitedWhy | None]:
     """Whether the tyres, the brakes or the foot set the stops, and why; limits are our estimate."""
     notes = [s.locked for s in known.counted if s.locked is not None]
     lock = known.own.predicted_lock_g
@@ -142,7 +198,7 @@ def _limited(known: Told, limit: float, share: float | None, mfdd: float | None)
     return "cannot_tell", None
 
 
-def set_figures(known: Told, left: list[Figures], force_limit: float) -> Figures:
+def set_figures(known: Told, left: list[LeftOut], force_limit: float) -> SetAnswer:
     """One set by the names of the open format.
 
     `known` [record]; `left` [rows]; `force_limit` [N].
@@ -155,7 +211,7 @@ def set_figures(known: Told, left: list[Figures], force_limit: float) -> Figures
     limited = _limited(known, force_limit, share, mfdd)
     low, high = sample.interval if sample else (None, None)
     bias = best_bias(len(ways)) * sample.sd if sample is not None and sample.sd is not None else None
-    out: Figures = {
+    out: SetAnswer = {
         "name": known.own.name, "n": len(ways), "left_out": left, "corrected_m": ways,
         "mean_m": sample.mean if sample else None, "sd_m": sample.sd if sample else None, "se_m": sample.se if sample else None,
         "dof": sample.dof if sample else None, "low_m": low, "high_m": high,
@@ -169,30 +225,33 @@ def set_figures(known: Told, left: list[Figures], force_limit: float) -> Figures
     return out
 
 
-def pair_figures(one: Told, two: Told, between: list[StopSet], wanted: float | None) -> Figures:
+def pair_figures(one: Told, two: Told, between: list[StopSet], wanted: float | None) -> PairAnswer:
     """Two sets compared: Welch's test, what it says, and how many stops each way would show the difference.
 
     `one` [record]; `two` [record]; `between` [records]; `wanted` [m].
     """
-    names = ("shorter_m", "se_m", "dof", "low_m", "high_m", "p", "verdict", "stops_each", "more_from", "more_to")
-    out: Figures = {"from": one.own.name, "to": two.own.name} | dict.fromkeys(names)
     best = min(one.ways) - min(two.ways) if one.ways and two.ways else None
     differs = None
     if one.push is not None and two.push is not None:
         differs = abs(two.push / one.push - 1) > 0.10 + 1e-9
-    out |= {"best_claim_m": best, "push_differs": differs, "cause": None}
+    out: PairAnswer = {
+        "from": one.own.name, "to": two.own.name, "shorter_m": None, "se_m": None, "dof": None, "low_m": None, "high_m": None, "p": None,
+        "verdict": "too_few", "stops_each": None, "more_from": None, "more_to": None, "best_claim_m": best, "push_differs": differs,
+        "cause": None,
+    }  # fmt: skip
     a, b = one.sample, two.sample
     if a is None or b is None or a.sd is None or b.sd is None or a.se is None or b.se is None:
-        return out | {"verdict": "too_few"}
+        return out
     assert a.dof is not None
     assert b.dof is not None
     shorter = a.mean - b.mean
     if a.sd == 0 and b.sd == 0:
-        return out | {"verdict": "no_scatter", "shorter_m": shorter}
+        out["verdict"], out["shorter_m"] = "no_scatter", shorter
+        return out
     se = math.hypot(a.se, b.se)
     dof = (a.se**2 + b.se**2) ** 2 / (a.se**4 / a.dof + b.se**4 / b.dof)
     half, p = t_975(dof) * se, 2 * t_beyond(abs(shorter) / se, dof)
-    verdict = "far_outside_scatter" if p < 0.001 else "likely_real" if p < 0.05 else "inside_scatter"
+    verdict: PairVerdict = "far_outside_scatter" if p < 0.001 else "likely_real" if p < 0.05 else "inside_scatter"
     effect = (wanted if wanted is not None else abs(shorter)) / math.sqrt((a.sd**2 + b.sd**2) / 2)
     each = stops_each(effect)
     out |= {

@@ -4,10 +4,11 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 from statistics import NormalDist
+from typing import overload
 
 import numpy as np
 
-from kobrix.core.figures import Figures
+from kobrix.core.figures import Shown
 from kobrix.core.numerics.arrays import Floats
 
 Z_975 = NormalDist().inv_cdf(0.975)
@@ -35,12 +36,16 @@ class Estimate:
         """The estimate in another unit."""
         return Estimate(self.value * factor, abs(factor) * self.se, self.k)
 
-    def figures(self) -> Figures:
+    def figures(self) -> Shown:
         """By the names of the open format."""
         return {"value": self.value, "se": self.se, "low": self.low, "high": self.high}
 
 
-def shown(estimate: Estimate | None) -> Figures | None:
+@overload
+def shown(estimate: Estimate) -> Shown: ...
+@overload
+def shown(estimate: Estimate | None) -> Shown | None: ...
+def shown(estimate: Estimate | None) -> Shown | None:
     """An estimate by the names of the open format, None for none.
 
     `estimate` [record].

@@ -2,11 +2,12 @@
 
 import math
 from dataclasses import dataclass
+from typing import Literal, TypedDict
 
 from kobrix.core.constants import G
-from kobrix.core.figures import Figures
 from kobrix.core.prove.estimates import mean_of
 
+Verdict = Literal["even", "uneven", "pulls", "cannot_tell"]
 EVEN, UNEVEN = 0.10, 0.30  # inspections allow 25 to 30 %, from memory
 
 
@@ -38,7 +39,42 @@ class Turned:
     offset: float | None
 
 
-def imbalance(body: Body, stop: Turned) -> tuple[Figures, float]:
+class TurnedAnswer(TypedDict):
+    """One stop: how far it turned, the moment that did it, and the difference of left and right."""
+
+    time_s: float
+    distance_m: float
+    decel_g: float
+    heading_deg: float
+    yaw_moment_nm: float
+    force_difference_n: float
+    imbalance: float
+    left_share: float
+    rudder_force_n: float | None
+
+
+class Imbalance(TypedDict):
+    """The vehicle's imbalance [1] over its stops; no doubt is known of one stop alone."""
+
+    value: float
+    se: float | None
+    low: float | None
+    high: float | None
+
+
+class PullAnswer(TypedDict):
+    """pull: the stops, the imbalance of the vehicle and, driven both ways, of the road, and what it means."""
+
+    stops: list[TurnedAnswer]
+    both_ways: bool
+    road: float | None
+    vehicle: Imbalance
+    verdict: Verdict
+    least: bool
+    side: Literal["left", "right"] | None
+
+
+def imbalance(body: Body, stop: Turned) -> tuple[TurnedAnswer, float]:
     """One stop's left-right difference by the names of the open format, and the imbalance [1].
 
     A car in a steady curve, neutral steer; a castering one by its inertia, the least it can be. Source: moments about the vertical.
@@ -65,7 +101,7 @@ def imbalance(body: Body, stop: Turned) -> tuple[Figures, float]:
     }, uneven  # fmt: skip
 
 
-def pull(body: Body, stops: list[Turned]) -> Figures:
+def pull(body: Body, stops: list[Turned]) -> PullAnswer:
     """Imbalance of the vehicle and, driven both ways, of the road, with what it means.
 
     `body` [record]; `stops` [records].
@@ -73,7 +109,8 @@ def pull(body: Body, stops: list[Turned]) -> Figures:
     rows = [imbalance(body, stop) for stop in stops]
     sample = mean_of([uneven for _, uneven in rows], [s.direction for s in stops])
     low, high = sample.interval
-    side = "left" if sample.mean > 0 else "right"
+    side: Literal["left", "right"] = "left" if sample.mean > 0 else "right"
+    verdict: Verdict
     if low is None or high is None:
         verdict = "cannot_tell"
     elif low >= -EVEN - 1e-9 and high <= EVEN + 1e-9:

@@ -3,17 +3,44 @@
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
+from typing import Literal, TypedDict
 
 import numpy as np
 
-from kobrix.core.figures import EPS, Figures
+from kobrix.core.figures import EPS, Shown
 from kobrix.core.numerics.arrays import Floats
 from kobrix.core.prove.estimates import Estimate, Fit, chi2, line, shown, widened
 
-OFF = {"ratio_efficiency": 0.10, "gain": 0.10, "run_out_n": 0.10}  # shares: our estimate
+Fitted = Literal["ratio_efficiency", "threshold_n", "gain", "run_out_n", "knee_kpa", "valve_slope", "bar_front_share"]
+KneeReason = Literal["rear_differs", "no_knee_seen"]
+OFF: dict[str, float] = {"ratio_efficiency": 0.10, "gain": 0.10, "run_out_n": 0.10}  # shares: our estimate
 OFF_BY = {"threshold_n": 15.0, "valve_slope": 0.05, "bar_front_share": 0.03}
 KNEE_OFF = (200.0, 0.10)  # kPa, share
 LOW_PRESSURE, FLOOR = 0.7, 0.85
+
+
+class LineAnswer(TypedDict):
+    """An axle's line: pressure by push."""
+
+    slope_kpa_per_n: Shown
+    threshold_n: Shown
+
+
+class ValveAnswer(TypedDict):
+    """A seen valve."""
+
+    knee_kpa: Shown
+    slope: Shown
+
+
+class Compared(TypedDict):
+    """A fitted figure beside the plan's: whether the plan's lies outside its interval, and further off than is allowed."""
+
+    name: Fitted
+    fitted: float
+    plan: float
+    outside: bool
+    off: bool
 
 
 @dataclass(frozen=True)
@@ -41,7 +68,7 @@ class Line:
         """Whether it breaks in two."""
         return self.run_out is not None
 
-    def figures(self) -> Figures:
+    def figures(self) -> LineAnswer:
         """By the names of the open format."""
         return {"slope_kpa_per_n": self.slope.figures(), "threshold_n": self.threshold.figures()}
 
@@ -103,7 +130,7 @@ class Knee:
 
     knee: Estimate | None
     slope: Estimate | None
-    reason: str | None
+    reason: KneeReason | None
     seen: float | None
 
 
@@ -146,7 +173,7 @@ def _differs(front: Floats, rear: Floats, sigma: float) -> bool:
     return float(np.sum(((rear - front) / sigma) ** 2)) > chi2(0.99, len(front))
 
 
-def against(name: str, fitted: Estimate | None, plan: float | None) -> Figures | None:
+def against(name: Fitted, fitted: Estimate | None, plan: float | None) -> Compared | None:
     """A fitted figure against the plan's; None where either is not known.
 
     `name` [name]; `fitted` [record]; `plan` [its unit].
@@ -186,9 +213,11 @@ def cut_in(forces: Sequence[float], readings: Sequence[float | None], pressing: 
     return [max(below), first] if below else None
 
 
-def valve_figures(knee: Knee) -> Figures | None:
+def valve_figures(knee: Knee) -> ValveAnswer | None:
     """A seen valve by the names of the open format.
 
     `knee` [record].
     """
-    return None if knee.knee is None else {"knee_kpa": shown(knee.knee), "slope": shown(knee.slope)}
+    if knee.knee is None or knee.slope is None:
+        return None
+    return {"knee_kpa": shown(knee.knee), "slope": shown(knee.slope)}

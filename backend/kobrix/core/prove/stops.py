@@ -3,13 +3,14 @@
 import math
 from dataclasses import dataclass
 from functools import cached_property
+from typing import Literal, TypedDict
 
 import numpy as np
 
 from kobrix.core.constants import KMH, G
-from kobrix.core.figures import Figures
 from kobrix.core.numerics.arrays import Floats
 
+Reason = Literal["never_through_trigger", "braking_from_the_first_sample", "no_onset", "never_at_rest"]
 WINDY = 5.0  # m/s, from memory: UN R13 trials
 BAND = 0.10  # of the nominal speed, SAE J299, from memory
 QUESTIONED = 0.03  # our estimate
@@ -29,12 +30,54 @@ class Conditions:
         return None if self.headwind is None else abs(self.headwind) > WINDY + 1e-9
 
 
-def corrected(way: float | None, speed: float | None, time: float | None, lag: float | None, on: Conditions) -> Figures:
+class Corrected(TypedDict):
+    """A stop's distance on the level and from the nominal speed, None with its reason where that cannot be; its steady-stop check."""
+
+    level_m: float | None
+    nominal_m: float | None
+    nominal_reason: Literal["grade", "speed_off"] | None
+    windy: bool | None
+    check_speed_kmh: float | None
+    steady_gap: float | None
+    questioned: bool | None
+
+
+class TraceAnswer(Corrected):
+    """stop_trace: when it began and ended, how far and how long, MFDD and lag; None with a `reason` for what it cannot tell."""
+
+    reason: Reason | None
+    trigger_s: float | None
+    onset_s: float | None
+    end_s: float | None
+    onset_speed_kmh: float | None
+    trigger_distance_m: float | None
+    trigger_time_s: float | None
+    distance_m: float | None
+    time_s: float | None
+    mfdd_m_per_s2: float | None
+    mfdd_g: float | None
+    lag_s: float | None
+
+
+class TypedAnswer(Corrected):
+    """stop_typed: a stop of three numbers, its deceleration by each; None for what was not typed."""
+
+    speed_kmh: float
+    distance_m: float | None
+    time_s: float | None
+    decel_by_distance_g: float | None
+    decel_by_time_g: float | None
+    lag_s: float | None
+    decel_g: float | None
+    mfdd_g: None
+
+
+def corrected(way: float | None, speed: float | None, time: float | None, lag: float | None, on: Conditions) -> Corrected:
     """A stop's `way` [m] from `speed` [m/s] on the level and from the nominal speed, and its steady-stop check.
 
     `time` [s]; `lag` [s]; `on` [record].
     """
-    out: Figures = {
+    out: Corrected = {
         "level_m": None, "nominal_m": None, "nominal_reason": None, "windy": on.windy, "check_speed_kmh": None,
         "steady_gap": None, "questioned": None,
     }  # fmt: skip
@@ -55,7 +98,7 @@ def corrected(way: float | None, speed: float | None, time: float | None, lag: f
     if time is not None and lag is not None and time + lag > 0:
         check = 2 * way / (time + lag)
         gap = check / speed - 1
-        out |= {"check_speed_kmh": check / KMH, "steady_gap": gap, "questioned": abs(gap) > QUESTIONED + 1e-9}
+        out["check_speed_kmh"], out["steady_gap"], out["questioned"] = check / KMH, gap, abs(gap) > QUESTIONED + 1e-9
     return out
 
 
@@ -173,27 +216,26 @@ def stops_in(t: Floats, v: Floats, trigger: float, end_speed: float) -> list[tup
     return found
 
 
-def stop_trace(trace: Trace, trigger: float, onset_given: float | None, on: Conditions) -> Figures:
+def stop_trace(trace: Trace, trigger: float, onset_given: float | None, on: Conditions) -> TraceAnswer:
     """A recorded stop: onset, MFDD by UN R13 (from memory), distance, lag, corrections; `reason` for what it cannot tell.
 
     `trace` [record]; `trigger` [m/s]; `onset_given` [s]; `on` [record].
     """
-    names = (
-        "trigger_s", "onset_s", "end_s", "onset_speed_kmh", "trigger_distance_m", "trigger_time_s", "distance_m", "time_s",
-        "mfdd_m_per_s2", "mfdd_g", "lag_s",
-    )  # fmt: skip
-    out: Figures = {"reason": None} | dict.fromkeys(names)
     start = trace.crossing(trigger)
     if start is None:
-        return out | corrected(None, None, None, None, on) | {"reason": "never_through_trigger"}
+        return {
+            "reason": "never_through_trigger", "trigger_s": None, "onset_s": None, "end_s": None, "onset_speed_kmh": None,
+            "trigger_distance_m": None, "trigger_time_s": None, "distance_m": None, "time_s": None, "mfdd_m_per_s2": None, "mfdd_g": None,
+            "lag_s": None, **corrected(None, None, None, None, on),
+        }  # fmt: skip
     found, first = trace.onset(trigger)
     onset = found if onset_given is None else onset_given
+    reason: Reason | None = None
     if onset_given is None:
-        out["reason"] = "braking_from_the_first_sample" if first else "no_onset" if found is None else None
+        reason = "braking_from_the_first_sample" if first else "no_onset" if found is None else None
     end = trace.crossing(trace.end_speed, first_from=start[0])
     if end is None:
-        out["reason"] = "never_at_rest"
-    out["trigger_s"], out["onset_s"] = start[1], onset
+        reason = "never_at_rest"
     speed = None if onset is None else trace.speed_at(onset)
     base = trigger if speed is None else speed
     marks = trace.crossing(0.8 * base), trace.crossing(0.1 * base)
@@ -202,21 +244,20 @@ def stop_trace(trace: Trace, trigger: float, onset_given: float | None, on: Cond
         way = trace.way_at(marks[1][1]) - trace.way_at(marks[0][1])
         mfdd = (0.8**2 - 0.1**2) * base**2 / (2 * way) if way > 0 else None
     way_run = time = lag = None
-    if end is not None:
-        out |= {"end_s": end[1], "trigger_time_s": end[1] - start[1]}
-        out["trigger_distance_m"] = trace.way_at(end[1]) - trace.way_at(start[1])
-        if onset is not None:
-            way_run, time = trace.way_at(end[1]) - trace.way_at(onset), end[1] - onset
+    if end is not None and onset is not None:
+        way_run, time = trace.way_at(end[1]) - trace.way_at(onset), end[1] - onset
     if way_run is not None and mfdd is not None and speed:
         lag = (way_run - speed**2 / (2 * mfdd)) / speed
-    out |= {
-        "onset_speed_kmh": None if speed is None else speed / KMH, "distance_m": way_run, "time_s": time,
-        "mfdd_m_per_s2": mfdd, "mfdd_g": None if mfdd is None else mfdd / G, "lag_s": lag,
+    return {
+        "reason": reason, "trigger_s": start[1], "onset_s": onset, "end_s": None if end is None else end[1],
+        "onset_speed_kmh": None if speed is None else speed / KMH,
+        "trigger_distance_m": None if end is None else trace.way_at(end[1]) - trace.way_at(start[1]),
+        "trigger_time_s": None if end is None else end[1] - start[1], "distance_m": way_run, "time_s": time, "mfdd_m_per_s2": mfdd,
+        "mfdd_g": None if mfdd is None else mfdd / G, "lag_s": lag, **corrected(way_run, speed, time, lag, on),
     }  # fmt: skip
-    return out | corrected(way_run, speed, time, lag, on)
 
 
-def stop_typed(speed: float, way: float | None, time: float | None, expected_lag: float, on: Conditions) -> Figures:
+def stop_typed(speed: float, way: float | None, time: float | None, expected_lag: float, on: Conditions) -> TypedAnswer:
     """A stop of three typed numbers: `speed` [m/s], `way` [m], `time` [s]; what was not typed stays unknown.
 
     `expected_lag` [s]; `on` [record].
@@ -230,4 +271,5 @@ def stop_typed(speed: float, way: float | None, time: float | None, expected_lag
         "speed_kmh": speed / KMH, "distance_m": way, "time_s": time,
         "decel_by_distance_g": None if way is None else speed**2 / (2 * way * G),
         "decel_by_time_g": None if time is None else speed / (time * G), "lag_s": lag, "decel_g": decel, "mfdd_g": None,
-    } | corrected(way, speed, time, expected_lag, on)  # fmt: skip
+        **corrected(way, speed, time, expected_lag, on),
+    }  # fmt: skip

@@ -2,13 +2,15 @@
 
 import math
 from dataclasses import dataclass
+from typing import Literal, TypedDict
 
 import numpy as np
 
-from kobrix.core.figures import Figures
+from kobrix.core.figures import Level
 from kobrix.core.numerics.arrays import Floats
 
 POINTS = 401
+Reason = Literal["none_low_enough", "one_step_at_a_time"]
 
 
 @dataclass(frozen=True)
@@ -24,8 +26,32 @@ class Adjuster:
     most_step: float = math.inf
 
 
+class TurnOver(TypedDict):
+    """Where front first turns to rear first [the adjuster's unit]."""
+
+    mean: float
+    sd: float
+    low: float
+    median: float
+    high: float
+
+
+class SettingAnswer(TypedDict):
+    """valve_next: the turn-over, the chance that the rear is first now, and the next setting with its chance; None where none is sure
+    enough."""
+
+    turn_over: TurnOver
+    rear_first_chance_now: float
+    next: float | None
+    next_chance: float | None
+    reason: Reason | None
+    next_knee_kpa: float | None
+    lock_notes: int
+    level: Level
+
+
 def valve_next(adjuster: Adjuster, log: list[tuple[float, str]], predicted: tuple[float, float] | None,
-               knee: tuple[float, float] | None) -> Figures:  # fmt: skip
+               knee: tuple[float, float] | None) -> SettingAnswer:  # fmt: skip
     """Turn-over, chance of rear first now, and the next setting, from a log of (setting, which locked); a grid posterior.
 
     `adjuster` [record]; `log` [(setting, which locked)]; `predicted` [(setting, sd)]; `knee` [(kPa at the least, kPa per
@@ -50,7 +76,8 @@ def valve_next(adjuster: Adjuster, log: list[tuple[float, str]], predicted: tupl
     chances = np.array([float(weight @ rear_first(x, grid)) for x in grid])
     now = float(weight @ rear_first(adjuster.now, grid))
     allowed = np.flatnonzero(chances <= adjuster.wanted_chance + 1e-12)
-    following, reason, chance = None, None, None
+    following, chance = None, None
+    reason: Reason | None = None
     if len(allowed) == 0:
         reason = "none_low_enough"
     else:
@@ -58,7 +85,7 @@ def valve_next(adjuster: Adjuster, log: list[tuple[float, str]], predicted: tupl
         if (following - adjuster.now) * adjuster.sign > adjuster.most_step + 1e-12:
             following, reason = adjuster.now + adjuster.sign * adjuster.most_step, "one_step_at_a_time"
         chance = float(weight @ rear_first(following, grid))
-    level = "good" if now < 0.02 else "note" if now < 0.10 else "caution" if now < 0.30 else "danger"
+    level: Level = "good" if now < 0.02 else "note" if now < 0.10 else "caution" if now < 0.30 else "danger"
     return {
         "turn_over": {
             "mean": mean, "sd": math.sqrt(float(weight @ (grid - mean) ** 2)), "low": low, "median": median, "high": high,

@@ -2,13 +2,14 @@
 
 import numpy as np
 
+from kobrix.core.figures import Level
 from kobrix.core.numerics.arrays import Floats
 from kobrix.core.physics.chain import first_reach, place_of
 from kobrix.core.physics.paths import Pull
 from kobrix.core.physics.sharing import LOW_GRIP, distribution_kept, rear_first_grips
 from kobrix.core.physics.solved_setup import SolvedSetup
 from kobrix.core.physics.vehicle import AXLES, axle_load, one_state, rear_lift_decel, road_share
-from kobrix.core.rules.limits import Bench, Judgement, Level, by_chance, percent, worse_of
+from kobrix.core.rules.limits import Bench, Judgement, by_chance, percent, worse_of
 
 _SOURCE = "UN R13-H, from memory: the front first, so that the vehicle stays in line"
 _WEAK = "No wheel locks at any push.", "The brakes are weaker than the tyres."

@@ -2,6 +2,7 @@
 
 import numpy as np
 
+from kobrix.core.figures import Level
 from kobrix.core.numerics.arrays import Floats
 from kobrix.core.physics import booster as boosting
 from kobrix.core.physics import valves
@@ -15,7 +16,6 @@ from kobrix.core.rules.limits import (
     TRAVEL,
     Bench,
     Judgement,
-    Level,
     effort_band,
     percent,
     travel_level,

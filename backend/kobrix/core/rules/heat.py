@@ -1,7 +1,8 @@
 """Rules about heat: rotors and fluid in the row of stops, against the most that their makers state."""
 
+from kobrix.core.figures import Level
 from kobrix.core.physics.heat import wet_boiling
-from kobrix.core.rules.limits import FLUID_MARGIN, PAD_MARGIN, Bench, Judgement, Level
+from kobrix.core.rules.limits import FLUID_MARGIN, PAD_MARGIN, Bench, Judgement
 
 
 def temperatures(bench: Bench) -> list[Judgement]:

@@ -5,13 +5,12 @@ worse (an upgrade that is a downgrade), heat, parts and pins; run.py asks them a
 """
 
 from dataclasses import dataclass, field
-from typing import Literal
 
 from kobrix.core.constants import INCH, POUND, PUBLISHED, G
+from kobrix.core.figures import Level
 from kobrix.core.physics.control import ControlKind
 from kobrix.core.physics.solved_setup import SolvedSetup
 
-Level = Literal["good", "note", "caution", "danger"]
 LEVELS: tuple[Level, ...] = ("danger", "caution", "note", "good")
 PSI = POUND * G / INCH**2
 

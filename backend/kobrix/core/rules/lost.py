@@ -3,22 +3,13 @@
 import numpy as np
 
 from kobrix.core.constants import PUBLISHED, G
+from kobrix.core.figures import Level
 from kobrix.core.numerics.arrays import Floats
 from kobrix.core.physics.chain import whole_stroke
 from kobrix.core.physics.failures import LIMITS, Failing, Left
 from kobrix.core.physics.pedal import bottoming
 from kobrix.core.physics.solved_setup import SolvedSetup
-from kobrix.core.rules.limits import (
-    LEAST_BUILT,
-    SAME_BUILT,
-    STROKE_SLACK,
-    Bench,
-    Judgement,
-    Level,
-    by_chance,
-    percent,
-    worse_of,
-)
+from kobrix.core.rules.limits import LEAST_BUILT, SAME_BUILT, STROKE_SLACK, Bench, Judgement, by_chance, percent, worse_of
 from kobrix.core.rules.words import a_capital, failure_words, plain
 
 ASKED = {"car": "secondary_decel", "truck": "secondary_decel_truck"}  # whose law asks for so much to be left

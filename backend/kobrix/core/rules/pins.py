@@ -2,13 +2,14 @@
 
 import numpy as np
 
+from kobrix.core.figures import Level
 from kobrix.core.numerics.arrays import lookup
 from kobrix.core.physics.chain import System, whole_stroke
 from kobrix.core.physics.control import pedal_force_for_rod, pin_for_ratio
 from kobrix.core.physics.pedal import pin_window
 from kobrix.core.physics.solved_setup import SolvedSetup
 from kobrix.core.rules.foot import effort, travel
-from kobrix.core.rules.limits import PIN_MOVED, PIN_SLACK, Bench, Judgement, Level, effort_band
+from kobrix.core.rules.limits import PIN_MOVED, PIN_SLACK, Bench, Judgement, effort_band
 
 
 def pin_places(

@@ -2,10 +2,11 @@
 
 import numpy as np
 
+from kobrix.core.figures import Level
 from kobrix.core.physics.chain import first_reach
 from kobrix.core.physics.paths import Pull
 from kobrix.core.physics.solved_setup import SolvedSetup
-from kobrix.core.rules.limits import TRAVEL, WORSE_CAUTION, WORSE_NOTE, Bench, Judgement, Level, effort_band
+from kobrix.core.rules.limits import TRAVEL, WORSE_CAUTION, WORSE_NOTE, Bench, Judgement, effort_band
 from kobrix.core.rules.lost import stops_left
 
 _SOURCE = "against as found, the worst load state"

@@ -2,9 +2,7 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass
-from typing import Any
-
-from kobrix.core.figures import Figures
+from typing import Any, NotRequired, TypedDict
 
 Table = dict[str, Any]  # the table of build steps as shipped
 Sides = dict[str, list[str]]  # names of the sides by axle
@@ -111,7 +109,37 @@ def in_order(table: Table, changes: list[Change]) -> list[Change]:
     return sorted(dict.fromkeys(changes), key=lambda c: (kinds.index(c.kind), axles.index(c.axle)))
 
 
-def build_steps(table: Table, changes: list[Change], sides: Sides, parking: bool = True) -> Figures:
+class ChangeAnswer(TypedDict):
+    """A change, and its axle where it has one."""
+
+    kind: str
+    axle: NotRequired[str]
+
+
+class StepAnswer(TypedDict):
+    """A step: its row of the table, where (None: the whole job), its phase, whether it is critical, and which steps come before."""
+
+    id: str
+    row: str
+    where: str | None
+    phase: int
+    critical: bool
+    before: list[str]
+
+
+class StepsAnswer(TypedDict):
+    """build_steps: the changes, their steps in order, how long the hydraulics are open (places and steps), and the tools."""
+
+    changes: list[ChangeAnswer]
+    steps: list[StepAnswer]
+    opens_at: int | None
+    closes_at: int | None
+    while_open: int
+    critical_count: int
+    tools: list[str]
+
+
+def build_steps(table: Table, changes: list[Change], sides: Sides, parking: bool = True) -> StepsAnswer:
     """Steps of the changes in order; without a parking brake its steps fall away.
 
     `table` [table]; `changes` [records]; `sides` {axle: names}; `parking` [yes or no].
@@ -141,7 +169,7 @@ def build_steps(table: Table, changes: list[Change], sides: Sides, parking: bool
     opens, closes = done.get("open_system"), done.get("close_system")
     between = closes - opens - 1 if opens is not None and closes is not None else 0
     return {
-        "changes": [{"kind": c.kind} | ({"axle": c.axle} if c.axle else {}) for c in changes],
+        "changes": [{"kind": c.kind, "axle": c.axle} if c.axle else {"kind": c.kind} for c in changes],
         "steps": [
             {"id": s.id, "row": s.row["id"], "where": s.place.name, "phase": s.row["phase"], "critical": s.row["critical"],
              "before": [o.id for o in sorted(waits[s.id], key=lambda o: done[o.id])]}

@@ -3,23 +3,63 @@
 import copy
 import math
 from collections.abc import Callable
-from typing import Any
+from typing import Any, Literal, TypedDict
 
 import numpy as np
 
 from kobrix.core.errors import BadPlace
-from kobrix.core.figures import Figures
 from kobrix.core.physics.solved_setup import SolvedPath, SolvedSetup
 from kobrix.evaluate.ask.subject import Document, circuits_lost, read_setup, solved_of
 from kobrix.evaluate.solve import Answer
 from kobrix.fileformat.asked import Asked
 from kobrix.fileformat.quantities import value_of
 
-LIMITS = ("effort", "travel", "lock_order", "lost_circuit")
+Limit = Literal["effort", "travel", "lock_order", "lost_circuit"]
+Verdict = Literal["keep", "keep_with_valve", "leave"]
+LIMITS: tuple[Limit, ...] = ("effort", "travel", "lock_order", "lost_circuit")
 WHATS = ("side_area_cm2", "bore_mm", "rotor_diameter_mm", "friction_factor")
 POINTS, SLACK = 25, 1e-12
 VALVE_SLOPE = 0.35  # our estimate
 HIGHEST_KNEE = 40_000.0  # kPa: no valve is set above
+
+
+class Values(TypedDict, total=False):
+    """The limits' figures, of those that were asked, the worst over load states and systems; None beyond every bound."""
+
+    effort_n: float | None
+    travel_share: float | None
+    lock_ratio: float | None
+    lost_circuit_decel_g: float | None
+
+
+class Interval(TypedDict):
+    """A dimension: what it is now, and the band around it that holds all limits, with the limit met at each end (None: none there)."""
+
+    what: str
+    station: str | None
+    now: float
+    low: float | None
+    high: float | None
+    low_limit: Limit | None
+    high_limit: Limit | None
+
+
+class Judged(TypedDict):
+    """A part in the hand: what to do with it, and what breaks."""
+
+    name: str
+    verdict: Verdict
+    broken: list[Limit]
+    knee_kpa: float | None
+
+
+class AcceptanceAnswer(TypedDict):
+    """acceptance: the setup's own figures and what they break, the bands, and the candidates."""
+
+    values: Values
+    broken: list[Limit]
+    intervals: list[Interval]
+    candidates: list[Judged]
 
 
 class Limits:
@@ -33,9 +73,9 @@ class Limits:
         wants = self.effort is not None or self.travel is not None
         self.decel = part.number("decel_g") if wants else part.maybe("decel_g")
 
-    def values(self, answer: Answer, solved: SolvedSetup) -> dict[str, float]:
+    def values(self, answer: Answer, solved: SolvedSetup) -> dict[Limit, float]:
         """The figures of the limits that are asked, the worst over load states and systems."""
-        path, found = solved.main, {}
+        path, found = solved.main, dict[Limit, float]()
         if self.decel is not None:
             place, known = path.healthy.reach(self.decel)
             if self.effort is not None:
@@ -49,9 +89,9 @@ class Limits:
             found["lost_circuit"] = lost_circuit(path, solved)
         return found
 
-    def broken(self, values: dict[str, float]) -> list[str]:
+    def broken(self, values: dict[Limit, float]) -> list[Limit]:
         """The limits that do not hold, in order."""
-        found = []
+        found: list[Limit] = []
         for name in LIMITS:
             if name not in values:
                 continue
@@ -154,11 +194,11 @@ class Judge:
         self.limits = Limits(asked)
         self.place = asked.at("setup")
 
-    def values(self, document: Document) -> dict[str, float]:
+    def values(self, document: Document) -> dict[Limit, float]:
         """The figures of the limits for a changed `document`."""
         return self.limits.values(*solved_of(read_setup(document, self.place), self.place))
 
-    def broken(self, document: Document) -> list[str]:
+    def broken(self, document: Document) -> list[Limit]:
         """The limits that a changed `document` does not hold; all of them where it cannot be one."""
         try:
             return self.limits.broken(self.values(document))
@@ -166,7 +206,7 @@ class Judge:
             return list(LIMITS)
 
 
-def _edge(broken: Callable[[float], list[str]], good: float, bad: float, span: float) -> tuple[float, str]:
+def _edge(broken: Callable[[float], list[Limit]], good: float, bad: float, span: float) -> tuple[float, Limit]:
     """Where limits stop holding between a `good` and a `bad` value, on the holding side, and the first that breaks there."""
     first = broken(bad)[0]
     while abs(bad - good) > 1e-10 * span:
@@ -179,11 +219,11 @@ def _edge(broken: Callable[[float], list[str]], good: float, bad: float, span: f
     return good, first
 
 
-def _interval(judge: Judge, what: str, station: str | None, low: float, high: float) -> Figures:
+def _interval(judge: Judge, what: str, station: str | None, low: float, high: float) -> Interval:
     """The run of a dimension that holds all limits, nearest to what it is now."""
     now = now_of(judge.document, what, station)
 
-    def broken(value: float) -> list[str]:
+    def broken(value: float) -> list[Limit]:
         return judge.broken(changed(judge.document, what, station, value))
 
     values = [low + (high - low) * k / (POINTS - 1) for k in range(POINTS)]
@@ -196,9 +236,9 @@ def _interval(judge: Judge, what: str, station: str | None, low: float, high: fl
             runs[-1] = (runs[-1][0], k)
         else:
             runs.append((k, k))
-    out: Figures = {"what": what, "station": station, "now": now, "low": None, "high": None}
     if not runs:
-        return out | {"low_limit": fails[0][0], "high_limit": fails[-1][0]}
+        return {"what": what, "station": station, "now": now, "low": None, "high": None,
+                "low_limit": fails[0][0], "high_limit": fails[-1][0]}  # fmt: skip
 
     def away(run: tuple[int, int]) -> float:
         return max(values[run[0]] - now, now - values[run[1]], 0.0)
@@ -207,7 +247,7 @@ def _interval(judge: Judge, what: str, station: str | None, low: float, high: fl
     span = high - low
     start, first = (values[a], None) if a == 0 else _edge(broken, values[a], values[a - 1], span)
     end, last = (values[b], None) if b == POINTS - 1 else _edge(broken, values[b], values[b + 1], span)
-    return out | {"low": start, "high": end, "low_limit": first, "high_limit": last}
+    return {"what": what, "station": station, "now": now, "low": start, "high": end, "low_limit": first, "high_limit": last}
 
 
 def _with_knee(document: Document, station: str, knee: float, slope: float) -> Document:
@@ -218,7 +258,7 @@ def _with_knee(document: Document, station: str, knee: float, slope: float) -> D
     return own
 
 
-def _with_valve(judge: Judge, document: Document, slope: float) -> tuple[float | None, list[str]] | None:
+def _with_valve(judge: Judge, document: Document, slope: float) -> tuple[float, list[Limit]] | None:
     """The greatest knee [kPa] with which the rear no longer locks first and what breaks then; None where no valve can help."""
     rears = [s for system in document["systems"] for s in system.get("stations") or [] if s.get("axle") == "rear"]
     if len(document["systems"]) != 1 or len(rears) != 1:
@@ -237,12 +277,11 @@ def _with_valve(judge: Judge, document: Document, slope: float) -> tuple[float |
     return low, judge.broken(_with_knee(document, name, low, slope))
 
 
-def accepted(asked: Asked) -> Figures:
+def accepted(asked: Asked) -> AcceptanceAnswer:
     """acceptance: bands of each dimension at the limits, and a verdict on each candidate."""
     judge = Judge(asked)
     values = judge.values(judge.document)
-    keys = {"effort": "effort_n", "travel": "travel_share", "lock_order": "lock_ratio", "lost_circuit": "lost_circuit_decel_g"}
-    intervals, rows = [], []
+    intervals, rows = list[Interval](), list[Judged]()
     for row in asked.parts("dimensions", 0):
         what, station = _dimension(row, judge.document)
         low, high = row.number("from"), row.number("to")
@@ -255,7 +294,8 @@ def accepted(asked: Asked) -> Figures:
         for part in row.parts("set"):
             what, station = _dimension(part, judge.document)
             own = changed(own, what, station, part.number("value"))
-        broken, verdict, knee = judge.broken(own), "keep", None
+        broken, knee = judge.broken(own), None
+        verdict: Verdict = "keep"
         if broken:
             verdict = "leave"
             valve = _with_valve(judge, own, slope) if broken == ["lock_order"] else None
@@ -266,6 +306,20 @@ def accepted(asked: Asked) -> Figures:
                     verdict, knee = "keep_with_valve", valve[0]
         rows.append({"name": row.text("name", f"part {k}"), "verdict": verdict, "broken": broken, "knee_kpa": knee})
     return {
-        "values": {keys[n]: v if math.isfinite(v) else None for n, v in values.items()}, "broken": judge.limits.broken(values),
+        "values": _told(values), "broken": judge.limits.broken(values),
         "intervals": intervals, "candidates": rows,
     }  # fmt: skip
+
+
+def _told(values: dict[Limit, float]) -> Values:
+    finite = {name: value if math.isfinite(value) else None for name, value in values.items()}
+    out: Values = {}
+    if "effort" in finite:
+        out["effort_n"] = finite["effort"]
+    if "travel" in finite:
+        out["travel_share"] = finite["travel"]
+    if "lock_order" in finite:
+        out["lock_ratio"] = finite["lock_order"]
+    if "lost_circuit" in finite:
+        out["lost_circuit_decel_g"] = finite["lost_circuit"]
+    return out

@@ -1,11 +1,12 @@
 """bed_recipe: rotor temperatures, road and time of a bedding recipe typed from the pad's sheet."""
 
 from dataclasses import dataclass
+from typing import Literal, TypedDict
 
 import numpy as np
 
 from kobrix.core.constants import KMH, G
-from kobrix.core.figures import Figures
+from kobrix.core.figures import Level
 from kobrix.core.physics import heat
 from kobrix.core.physics.solved_setup import SolvedSetup
 from kobrix.core.physics.vehicle import Load
@@ -15,6 +16,60 @@ from kobrix.fileformat.asked import Asked
 from kobrix.fileformat.stations import DiscBrake
 
 MOST = 1000  # slow-downs of a stage
+
+
+class DiscSlowed(TypedDict):
+    """A rotor in one slow-down [°C, J]."""
+
+    start_c: float
+    peak_c: float
+    end_c: float
+    rotor_energy_j: float
+
+
+class SlowedDown(TypedDict):
+    """A slow-down: its stage, its number, when it starts and where it ends, the vehicle's energy, and each station's rotor."""
+
+    stage: int
+    number: int
+    starts_at_s: float
+    ends_at_m: float
+    energy_j: float
+    stations: dict[str, DiscSlowed | None]
+
+
+class DiscBedded(TypedDict):
+    """A rotor over the whole recipe [°C, J, s]: how hot, how long it cools (None: never), and how many peaks lie in the pad's window."""
+
+    peak_c: float
+    after_last_c: float
+    after_cooling_c: float
+    rotor_energy_j: float
+    cool_to_s: float | None
+    fluid_estimate_c: float
+    in_window: int | None
+
+
+class BedCaution(TypedDict):
+    """What to heed of a recipe, of a station or of the whole."""
+
+    id: Literal["full_stop", "above_most", "above_window", "below_window", "fluid_hot", "no_room"]
+    level: Level
+    station: str | None
+
+
+class RecipeAnswer(TypedDict):
+    """bed_recipe: the slow-downs, each station over the whole, road [m] and time [s], whether it fits, and what to heed."""
+
+    slow_downs: list[SlowedDown]
+    stations: dict[str, DiscBedded | None]
+    energy_j: float
+    needed_m: float
+    whole_m: float
+    whole_s: float
+    fits: bool | None
+    slow_downs_that_fit: int | None
+    cautions: list[BedCaution]
 
 
 @dataclass(frozen=True)
@@ -132,8 +187,8 @@ def _follow(disc: Disc, slow: list[SlowDown], shares: list[dict[str, float]], bo
 
 
 def _cautions(slow: list[SlowDown], discs: dict[str, Disc | None], known: dict[str, Followed], pads: dict[str, Asked], air: float,
-              fits: bool | None) -> list[Figures]:  # fmt: skip
-    found: list[Figures] = []
+              fits: bool | None) -> list[BedCaution]:  # fmt: skip
+    found: list[BedCaution] = []
     if any(one.last == 0 for one in slow):
         found.append({"id": "full_stop", "level": "caution", "station": None})
     for name, own in known.items():
@@ -155,7 +210,7 @@ def _cautions(slow: list[SlowDown], discs: dict[str, Disc | None], known: dict[s
     return found
 
 
-def recipe(asked: Asked) -> Figures:
+def recipe(asked: Asked) -> RecipeAnswer:
     """bed_recipe: what each disc goes through, the road and the time it takes."""
     subject = Subject(asked)
     slow, stages = _slow_downs(asked)
@@ -166,7 +221,7 @@ def recipe(asked: Asked) -> Figures:
     pads = {name: group.part(name) for name in group.value if group.given(name)}
     shares, body = _shares(subject, stages), _load(subject.solved, subject)
     known = {name: _follow(disc, slow, shares, body, start, air) for name, disc in discs.items() if disc is not None}
-    rows: list[Figures] = []
+    rows: list[SlowedDown] = []
     clock = way = needed = 0.0
     energies, ends = [], []
     counts: dict[int, int] = {}
@@ -189,7 +244,7 @@ def recipe(asked: Asked) -> Figures:
     road = asked.maybe("road_m")
     fit = None if road is None else int(np.sum(np.array(ends) <= road + 1e-9))
     last = slow[-1]
-    stations: dict[str, Figures | None] = {}
+    stations: dict[str, DiscBedded | None] = {}
     for name, disc in discs.items():
         if disc is None:
             stations[name] = None

@@ -7,13 +7,13 @@ from dataclasses import replace
 import numpy as np
 
 from kobrix.core.constants import assumed
-from kobrix.core.figures import Figures
+from kobrix.core.figures import Level
 from kobrix.core.physics import lines
 from kobrix.core.physics.chain import Place, Station, System
 from kobrix.core.physics.disc import Disc
 from kobrix.core.physics.paths import Solved
-from kobrix.core.prove.air import Pushes, told
-from kobrix.core.prove.bleeding import Hold, class_of, loss_of, pumped, where_lost
+from kobrix.core.prove.air import AirAnswer, Pushes, told
+from kobrix.core.prove.bleeding import Held, Hold, HoldAnswer, Loss, PumpedAnswer, class_of, loss_of, pumped, where_lost
 from kobrix.core.prove.estimates import Z_975
 from kobrix.evaluate.ask.subject import Subject, push_of, words_of
 from kobrix.fileformat.asked import Asked
@@ -76,7 +76,7 @@ class Travels:
 
 
 def explained(subject: Subject, asked: Asked, rows: list[Asked], forces: list[float], travels: list[float], sigma: float,
-              find: Callable[[Solved, float], Place]) -> Figures:  # fmt: skip
+              find: Callable[[Solved, float], Place]) -> AirAnswer:  # fmt: skip
     """What explains the travel of those pushes: `forces` and `travels` [mm], the push of each found by `find`."""
     stations = [s.name for s in subject.system.stations]
     main = subject.station().name
@@ -98,7 +98,7 @@ def explained(subject: Subject, asked: Asked, rows: list[Asked], forces: list[fl
     return told(Pushes(np.array(travels), base, free, air, swell, stations, stations.index(main), sigma))
 
 
-def air(asked: Asked) -> Figures:
+def air(asked: Asked) -> AirAnswer:
     """air_from_pushes: what makes the pedal go further than the parts say."""
     subject = Subject(asked)
     rows = asked.parts("pushes", 2)
@@ -116,7 +116,7 @@ def _cylinder(asked: Asked) -> tuple[float, float, Subject | None]:
     return subject.area, asked.number("ratio") if asked.given("ratio") else subject.ratio, subject
 
 
-def pumping(asked: Asked) -> Figures:
+def pumping(asked: Asked) -> PumpedAnswer:
     """pumped: what a pedal that comes up by pumping tells."""
     first, third = asked.number("first_travel_mm", "zero"), asked.number("third_travel_mm", "zero")
     limit = Z_975 * math.sqrt(2) * asked.default("travel_doubt_mm", 1.0)
@@ -140,7 +140,7 @@ def pumping(asked: Asked) -> Figures:
     return pumped(first - third, limit, area, ratio, slack, extra, asked.flag("after_drive"))
 
 
-def holding(asked: Asked) -> Figures:
+def holding(asked: Asked) -> HoldAnswer:
     """leak_hold: whether a held pedal sinks, and where the fluid goes."""
     area, ratio, subject = _cylinder(asked)
     circuits = [c.name for c in subject.system.cylinder.chambers] if subject is not None else ["front", "rear"]
@@ -148,8 +148,8 @@ def holding(asked: Asked) -> Figures:
         circuits = asked.texts("circuits")
     tight, leak = asked.default("tight_cm3_per_min", 0.06), asked.default("leak_cm3_per_min", 0.5)
     settle, doubt = asked.default("settle_s", 5.0, "zero"), asked.default("travel_doubt_mm", 0.5)
-    rows: list[Figures] = []
-    classes: dict[frozenset[str], str] = {}
+    rows: list[Held] = []
+    classes: dict[frozenset[str], Loss] = {}
     for part in asked.parts("holds"):
         plugged = sorted(set(words_of(part, "plugged", circuits)))
         readings = [(r.number("time_s", "zero"), r.number("travel_mm", "zero")) for r in part.parts("readings")]
@@ -163,5 +163,6 @@ def holding(asked: Asked) -> Figures:
         kind = class_of(loss, tight, leak)
         classes.setdefault(frozenset(plugged), kind)
         rows.append({"plugged": plugged, "sink_mm_per_min": sink.figures(), "loss_cm3_per_min": loss.figures(), "class": kind})
-    level = {"tight": "good", "seep": "danger", "leak": "danger"}.get(classes.get(frozenset(), "absent"), "caution")
+    whole = classes.get(frozenset())
+    level: Level = "good" if whole == "tight" else "danger" if whole in ("seep", "leak") else "caution"
     return {"holds": rows, "where": where_lost(classes, circuits), "level": level}

@@ -2,17 +2,18 @@
 
 import math
 from dataclasses import dataclass, replace
+from typing import TypedDict
 
 import numpy as np
 
 from kobrix.core.constants import KMH, G, assumed
-from kobrix.core.figures import Figures
+from kobrix.core.figures import Shown
 from kobrix.core.numerics.arrays import Floats, Number
 from kobrix.core.physics import drum
 from kobrix.core.physics.chain import Place, Station, System
 from kobrix.core.physics.disc import Disc
 from kobrix.core.physics.paths import Solved, solve_path
-from kobrix.core.prove.calibration import FACTORS, TOLD, Learned, lag, learn
+from kobrix.core.prove.calibration import FACTORS, TOLD, FactorName, Learned, lag, learn
 from kobrix.core.prove.estimates import chi2
 from kobrix.evaluate.ask.subject import Subject, push_of
 from kobrix.fileformat.asked import Asked
@@ -118,12 +119,59 @@ class Model:
         return np.array(found)
 
 
-def _factors(learned: Learned, priors: Floats) -> Figures:
-    out = Figures()
+class Factor(Shown):
+    """A factor with its interval: the share of its doubt that the readings took, and whether they told it at all."""
+
+    learned: float
+    told: bool
+
+
+class StopRead(TypedDict):
+    """A stop [g]: as read, by the model as it was, and as learned."""
+
+    decel_g: float
+    before_g: float
+    after_g: float
+
+
+class GaugeRead(TypedDict):
+    """A gauge [kPa]: as read, by the model as it was, and as learned."""
+
+    kpa: float
+    before_kpa: float
+    after_kpa: float
+
+
+class Grip(TypedDict):
+    """Each axle's grip."""
+
+    front: float
+    rear: float
+
+
+class CalibrateAnswer(TypedDict):
+    """calibrate: the factors, how well they fit, each reading before and after, and the friction and grip that they make."""
+
+    factors: dict[FactorName, Factor]
+    correlation_friction_efficiency: float
+    lag_s: Shown
+    misfit: float
+    readings: int
+    fits: bool
+    stops: list[StopRead]
+    gauges: list[GaugeRead]
+    rms_before_g: float | None
+    rms_after_g: float | None
+    friction: dict[str, float]
+    grip: Grip
+
+
+def _factors(learned: Learned, priors: Floats) -> dict[FactorName, Factor]:
+    out: dict[FactorName, Factor] = {}
     for k, name in enumerate(FACTORS):
         own = learned.one(k)
         share = 1 - (own.se / float(priors[k])) ** 2
-        out[name] = own.figures() | {"learned": share, "told": share >= TOLD - 1e-9}
+        out[name] = {**own.figures(), "learned": share, "told": share >= TOLD - 1e-9}
     return out
 
 
@@ -144,7 +192,7 @@ def _cold(asked: Subject, factor: float) -> dict[str, float]:
     return found
 
 
-def calibrated(asked: Asked) -> Figures:
+def calibrated(asked: Asked) -> CalibrateAnswer:
     """calibrate: factors with their intervals, each reading before and after."""
     subject = Subject(asked)
     lag0 = asked.default("lag_s", 0.15, "zero")

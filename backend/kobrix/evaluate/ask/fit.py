@@ -3,7 +3,6 @@
 import math
 from datetime import date
 
-from kobrix.core.figures import Figures
 from kobrix.core.fit.clearance import (
     AXIAL,
     BRIDGE,
@@ -12,6 +11,7 @@ from kobrix.core.fit.clearance import (
     SIDES,
     Box,
     Clearance,
+    ClearanceAnswer,
     Point,
     Stud,
     Weights,
@@ -19,13 +19,13 @@ from kobrix.core.fit.clearance import (
     rim_profile,
     wheel_clearance,
 )  # fmt: skip
-from kobrix.core.fit.donors import Donor, dimensions, donor_rank
-from kobrix.core.fit.hoses import Reach, hose_reach
-from kobrix.core.fit.joints import End, Measured, family_of, identify, joint_match
-from kobrix.core.fit.missing import Fluid, Item, Joint, needed, still_missing
-from kobrix.core.fit.plates import Hole, Outline, Pattern, Plate, circle, plate, rectangle
+from kobrix.core.fit.donors import Donor, DonorsAnswer, dimensions, donor_rank
+from kobrix.core.fit.hoses import HoseAnswer, Reach, hose_reach
+from kobrix.core.fit.joints import End, HandAnswer, JointAnswer, Measured, family_of, identify, joint_match
+from kobrix.core.fit.missing import Fluid, Item, Joint, MissingAnswer, needed, still_missing
+from kobrix.core.fit.plates import Hole, Outline, Pattern, Plate, PlateAnswer, circle, plate, rectangle
 from kobrix.core.fit.threads import Thread, thread_of
-from kobrix.core.fit.tubes import Bend, Stock, Tube, Way, line_length, way_through
+from kobrix.core.fit.tubes import Bend, LinesAnswer, Stock, Tube, Way, line_length, way_through
 from kobrix.evaluate.ask.steps import read_changes, read_sides
 from kobrix.fileformat.asked import Asked
 from kobrix.fileformat.tables import table
@@ -59,7 +59,7 @@ def _outline(caliper: Asked) -> tuple[Point, ...] | Box:
     return read
 
 
-def clearance(asked: Asked) -> Figures:
+def clearance(asked: Asked) -> ClearanceAnswer:
     """wheel_clearance: gaps between caliper, wheel, weights and rotor."""
     return wheel_clearance(clearance_asked(asked))
 
@@ -126,23 +126,30 @@ def _end(asked: Asked, key: str) -> End | None:
     )  # fmt: skip
 
 
-def joint(asked: Asked) -> Figures:
+def joint(asked: Asked) -> JointAnswer | HandAnswer:
     """joint_match: whether two ends seal, or what fitting is in the hand."""
+    return in_hand(asked.part("measured")) if asked.given("measured") else ends(asked)
+
+
+def in_hand(hand: Asked) -> HandAnswer:
+    """joint_match of a fitting that was measured."""
     fittings = table("fittings")
-    if asked.given("measured"):
-        hand = asked.part("measured")
-        pitch = hand.maybe("pitch_mm")
-        if pitch is None and hand.given("tpi"):
-            pitch = 25.4 / hand.number("tpi")
-        seen = hand.word("seen", dict.fromkeys(fittings["seen"].values())) if hand.given("seen") else None
-        tapered = hand.flag("tapered") if hand.given("tapered") else None
-        return identify(
-            fittings, Measured(hand.word("gender", ("male", "female")), hand.number("over_crest_mm"), pitch, seen, tapered)
-        )
+    pitch = hand.maybe("pitch_mm")
+    if pitch is None and hand.given("tpi"):
+        pitch = 25.4 / hand.number("tpi")
+    seen = hand.word("seen", dict.fromkeys(fittings["seen"].values())) if hand.given("seen") else None
+    tapered = hand.flag("tapered") if hand.given("tapered") else None
+    return identify(
+        fittings, Measured(hand.word("gender", ("male", "female")), hand.number("over_crest_mm"), pitch, seen, tapered)
+    )
+
+
+def ends(asked: Asked) -> JointAnswer:
+    """joint_match of two ends, `a` and `b`."""
     a, b = _end(asked, "a"), _end(asked, "b")
     if a is None and b is None:
         raise asked.bad("a", "one end at least is needed.")
-    return joint_match(fittings, a, b)
+    return joint_match(table("fittings"), a, b)
 
 
 def _way(tube: Asked) -> Way:
@@ -158,7 +165,7 @@ def _way(tube: Asked) -> Way:
     return way
 
 
-def lines(asked: Asked) -> Figures:
+def lines(asked: Asked) -> LinesAnswer:
     """line_length: what to cut for each hard line, and how it lies in the stock."""
     tubes, rows, names = [], {r["family"]: r for r in table("fittings")["families"]}, []
     for k, tube in enumerate(asked.parts("tubes"), 1):
@@ -184,7 +191,7 @@ def lines(asked: Asked) -> Figures:
     return line_length(tubes, stock, asked.default("saw_mm", 1.0, "zero"))
 
 
-def hose(asked: Asked) -> Figures:
+def hose(asked: Asked) -> HoseAnswer:
     """hose_reach: the length of a hose from three strings."""
     reach = Reach(
         asked.number("droop_mm"), asked.number("bump_mm"), asked.number("lock_mm"), sum(asked.pair("ends_mm", (0.0, 0.0), "zero")),
@@ -229,7 +236,7 @@ def _plate_outline(asked: Asked) -> Outline | None:
     return Outline((cx - w, cy - h, cx + w, cy + h), corner)
 
 
-def adapter(asked: Asked) -> Figures:
+def adapter(asked: Asked) -> PlateAnswer:
     """plate: an adapter plate's holes, edges and webs."""
     shift = asked.pair("shift_mm", (0.0, 0.0))
     new = _pattern(asked.part("new")).holes("new", shift) if asked.given("new") else []
@@ -245,7 +252,7 @@ def adapter(asked: Asked) -> Figures:
     )  # fmt: skip
 
 
-def donors(asked: Asked) -> Figures:
+def donors(asked: Asked) -> DonorsAnswer:
     """donor_rank: parts by how little must be made to fit them."""
     rules = table("donor-rules")
     part = asked.word("part", ("rotor", "caliper"))
@@ -281,7 +288,7 @@ def _day(asked: Asked, key: str) -> date:
         raise asked.bad(key, f"{asked.value[key]!r} was given; allowed is a day such as 2026-05-07.") from None
 
 
-def missing(asked: Asked) -> Figures:
+def missing(asked: Asked) -> MissingAnswer:
     """still_missing: what the joints, the changes and the fluid need, less the shelf."""
     steps, joints = table("build-steps"), []
     for row in asked.parts("joints", 0):

@@ -8,11 +8,10 @@ import numpy as np
 
 from kobrix.core.constants import PUBLISHED, G
 from kobrix.core.errors import BadPlace
-from kobrix.core.figures import Figures
 from kobrix.core.numerics.arrays import as_shape
 from kobrix.core.physics.solved_setup import SolvedSetup
 from kobrix.core.rules.limits import force_limit
-from kobrix.core.work.half_done import TRAVEL, Group, half_done
+from kobrix.core.work.half_done import TRAVEL, Group, HalfDoneAnswer, half_done
 from kobrix.evaluate.ask.subject import Document, circuits_lost, read_setup, set_in, solved_of
 from kobrix.evaluate.solve import Answer
 from kobrix.fileformat.asked import Asked
@@ -94,7 +93,7 @@ def _state(document: Document, rows: list[Asked], state: int) -> Document:
     return own
 
 
-def half(asked: Asked) -> Figures:
+def half(asked: Asked) -> HalfDoneAnswer:
     """half_done: states, dangers on the way, and the orders of the groups."""
     document: Document = asked.raw("setup")
     decel = asked.default("decel_g", 0.5)

@@ -6,10 +6,11 @@ from collections import Counter
 import numpy as np
 
 from kobrix.core.constants import KMH, G
-from kobrix.core.figures import Figures
+from kobrix.core.figures import Warned
 from kobrix.core.prove.bleeding import (
     DENSITY,
     USUAL_DENSITY,
+    BleedAnswer,
     Branch,
     Reservoir,
     Trunk,
@@ -18,10 +19,10 @@ from kobrix.core.prove.bleeding import (
     line_volume,
     order_of,
 )  # fmt: skip
-from kobrix.core.prove.compare import Stop, StopSet, pair_figures, set_figures, told
-from kobrix.core.prove.pulling import Body, Turned, pull
-from kobrix.core.prove.stops import Conditions, Trace, stop_trace, stop_typed
-from kobrix.core.prove.valve_setting import Adjuster, valve_next
+from kobrix.core.prove.compare import CompareAnswer, Stop, StopSet, pair_figures, set_figures, told
+from kobrix.core.prove.pulling import Body, PullAnswer, Turned, pull
+from kobrix.core.prove.stops import Conditions, Trace, TraceAnswer, TypedAnswer, stop_trace, stop_typed
+from kobrix.core.prove.valve_setting import Adjuster, SettingAnswer, valve_next
 from kobrix.fileformat.asked import Asked
 
 SCHOOLS = ("furthest_first", "nearest_first", "list", "diagonal")
@@ -57,7 +58,7 @@ def _branches(asked: Asked, trunks: dict[str, Trunk]) -> list[Branch]:
     return found
 
 
-def bleeding(asked: Asked) -> Figures:
+def bleeding(asked: Asked) -> BleedAnswer:
     """bleed_order: the order of the screws, what each takes, when to fill up."""
     trunks = {}
     group = asked.part_or_empty("trunks")
@@ -84,9 +85,11 @@ def bleeding(asked: Asked) -> Figures:
     order = order_of(branches, trunks, school, asked.word("cylinder_side", ("left", "right"), "left"), listed)
     out = bleed_order(branches, trunks, order, asked.default("flush_factor", 2.0), Reservoir(stroke, full, low), density)
     missing = any(b.length is None for b in branches)
-    out["order_from"] = "list" if school == "list" else "seats" if missing else "lengths"
-    seats = [{"id": "order_from_seats", "level": "note"}] if missing and school != "list" else []
-    return out | {"warnings": [*fluid_warnings(fluid, fluid_in), *seats]}
+    seats: list[Warned] = [{"id": "order_from_seats", "level": "note"}] if missing and school != "list" else []
+    return {
+        **out, "order_from": "list" if school == "list" else "seats" if missing else "lengths",
+        "warnings": [*fluid_warnings(fluid, fluid_in), *seats],
+    }  # fmt: skip
 
 
 def _conditions(asked: Asked) -> Conditions:
@@ -96,7 +99,7 @@ def _conditions(asked: Asked) -> Conditions:
     )
 
 
-def trace(asked: Asked) -> Figures:
+def trace(asked: Asked) -> TraceAnswer:
     """stop_trace: one recorded stop."""
     samples = asked.part("samples")
     t = samples.numbers("t_s", 3, "any")
@@ -131,7 +134,7 @@ def way_of(asked: Asked) -> float | None:
     return way
 
 
-def typed(asked: Asked) -> Figures:
+def typed(asked: Asked) -> TypedAnswer:
     """stop_typed: one stop of three typed numbers."""
     lag = asked.default("expected_lag_s", 0.0)
     return stop_typed(asked.number("speed_kmh") * KMH, way_of(asked), asked.maybe("time_s"), lag, _conditions(asked))
@@ -141,7 +144,7 @@ def _word(asked: Asked, key: str, words: tuple[str, ...]) -> str | None:
     return asked.word(key, words) if asked.given(key) else None
 
 
-def compare(asked: Asked) -> Figures:
+def compare(asked: Asked) -> CompareAnswer:
     """stops_compare: sets of stops, and pairs of them."""
     nominal = asked.number("nominal_kmh")
     sets = []
@@ -174,7 +177,7 @@ def compare(asked: Asked) -> Figures:
     }
 
 
-def setting(asked: Asked) -> Figures:
+def setting(asked: Asked) -> SettingAnswer:
     """valve_next: the next setting of an adjustable valve or balance bar."""
     least, most = asked.number("least", "any"), asked.number("most", "any")
     if most <= least:
@@ -197,7 +200,7 @@ def setting(asked: Asked) -> Figures:
     )  # fmt: skip
 
 
-def turned(asked: Asked) -> Figures:
+def turned(asked: Asked) -> PullAnswer:
     """pull: how unevenly a vehicle brakes left and right."""
     castering = asked.word("kind", ("car", "castering"), "car") == "castering"
     mass, track = asked.number("mass_kg"), asked.number("track_mm") / 1000

@@ -1,15 +1,14 @@
 """`kobrix ask`: a file of questions, each answered by the core; a bad one is named by its place, the others still come."""
 
-from collections.abc import Callable
-from typing import Any
+from collections.abc import Callable, Mapping
+from typing import Any, TypedDict
 
 from kobrix.core.errors import BadFile, BadPlace
-from kobrix.core.figures import Figures
 from kobrix.evaluate.ask import acceptance, bed, bleed, calibrate, fit, half_done, parking, prove, stand, steps
 from kobrix.fileformat.asked import Asked
 
 FORMAT, VERSION = "kobrix-questions", 1
-ANSWERS: dict[str, Callable[[Asked], Figures]] = {
+ANSWERS: dict[str, Callable[[Asked], Mapping[str, object]]] = {
     "wheel_clearance": fit.clearance, "joint_match": fit.joint, "line_length": fit.lines, "hose_reach": fit.hose,
     "plate": fit.adapter, "donor_rank": fit.donors, "still_missing": fit.missing, "build_steps": steps.steps, "bleed_order": prove.bleeding,
     "stop_trace": prove.trace, "stop_typed": prove.typed, "stops_compare": prove.compare, "valve_next": prove.setting,
@@ -19,7 +18,13 @@ ANSWERS: dict[str, Callable[[Asked], Figures]] = {
 }  # fmt: skip
 
 
-def _answer(question: Any, setups: dict[str, Any]) -> Figures:
+class Answers(TypedDict):
+    """A file of answers: each a record of its question's own kind, or what is bad and where."""
+
+    answers: list[Mapping[str, object]]
+
+
+def _answer(question: Any, setups: dict[str, Any]) -> Mapping[str, object]:
     name: Any = None
     try:
         asked = Asked(question)
@@ -34,7 +39,7 @@ def _answer(question: Any, setups: dict[str, Any]) -> Figures:
         return {"question": name, "error": {"place": error.place, "reason": error.reason}}
 
 
-def ask(document: Any) -> dict[str, list[Figures]]:
+def ask(document: Any) -> Answers:
     """Answers to a `document` of questions, in its order. Raises BadFile where it is none."""
     if not isinstance(document, dict) or document.get("format") != FORMAT:
         raise BadFile([f"This is not a file of questions: its format must be {FORMAT!r}."])

@@ -2,21 +2,27 @@
 
 import math
 from dataclasses import dataclass
+from typing import Literal, NotRequired, TypedDict
 
 import numpy as np
 
-from kobrix.core.figures import EPS, Figures
+from kobrix.core.figures import EPS, Shown
 from kobrix.core.physics import valves
 from kobrix.core.physics.booster import runout_force
 from kobrix.core.physics.chain import Place, Station
 from kobrix.core.physics.paths import Solved
+from kobrix.core.prove.air import AirAnswer
 from kobrix.core.prove.estimates import Estimate, shown
 from kobrix.core.prove.stand import (
     FLOOR,
     LOW_PRESSURE,
+    Compared,
     Knee,
+    KneeReason,
     Line,
+    LineAnswer,
     Read,
+    ValveAnswer,
     against,
     broken,
     cut_in,
@@ -30,6 +36,28 @@ from kobrix.evaluate.ask.subject import Subject, push_of
 from kobrix.fileformat.asked import Asked
 
 KPA = 1000.0
+
+
+class StandAnswer(TypedDict):
+    """stand_test: what the gauges and the ruler say, each figure with its interval (None: not told), against the plan's, and whether to
+    drive."""
+
+    front: LineAnswer | None
+    rear_line: LineAnswer | None
+    ratio_efficiency: Shown | None
+    gain: Shown | None
+    gain_if_ratio_as_planned: Shown | None
+    run_out_n: Shown | None
+    cut_in_between_n: list[float] | None
+    jump_in_kpa: Shown | None
+    valve: ValveAnswer | None
+    valve_reason: KneeReason | None
+    valve_seen_to_kpa: NotRequired[float]
+    bar_front_share: Shown | None
+    travel: AirAnswer | None
+    against_plan: list[Compared]
+    verdict: Literal["do_not_drive", "look_again", "drive_slowly"]
+    reasons: list[str]
 
 
 @dataclass(frozen=True)
@@ -103,7 +131,7 @@ class Stand:
             return self.subject.one(own[0].setting) / KPA, 0.0, True
         return None, None, bool(own)
 
-    def travel(self, area: float) -> Figures | None:
+    def travel(self, area: float) -> AirAnswer | None:
         """What explains the travel that was read, its forces taken from the front gauge; None with fewer than two."""
         rows = [p for p in self.pushes if p.travel is not None and p.front is not None and p.front > self.pressing]
         if len(rows) < 2:
@@ -151,7 +179,7 @@ def _do_not_drive(stand: Stand, travels: list[float]) -> list[str]:
     return found
 
 
-def stood(asked: Asked) -> Figures:
+def stood(asked: Asked) -> StandAnswer:
     """stand_test: fitted figures against the plan's, and whether to drive."""
     stand = Stand(asked)
     subject, system = stand.subject, stand.subject.system
@@ -216,7 +244,7 @@ def stood(asked: Asked) -> Figures:
         look.append("travel_not_read")
     elif travel is not None and travel["verdict"] != "as_built":
         look.append(f"travel_{travel['verdict']}")
-    out: Figures = {
+    out: StandAnswer = {
         "front": None if front is None else front.figures(), "rear_line": None if rear is None else rear.figures(),
         "ratio_efficiency": shown(efficiency), "gain": shown(front.gain if front else None), "gain_if_ratio_as_planned": shown(gain_if),
         "run_out_n": shown(front.run_out if front else None), "cut_in_between_n": between, "jump_in_kpa": shown(jump),

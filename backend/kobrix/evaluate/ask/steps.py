@@ -3,8 +3,7 @@
 from typing import Any
 
 from kobrix.core.errors import BadEntry
-from kobrix.core.figures import Figures
-from kobrix.core.work.steps import AXLES, LEFT_RIGHT, Change, Sides, build_steps, in_order
+from kobrix.core.work.steps import AXLES, LEFT_RIGHT, Change, Sides, StepsAnswer, build_steps, in_order
 from kobrix.fileformat.asked import Asked
 from kobrix.fileformat.quantities import value_of
 from kobrix.fileformat.tables import table
@@ -124,7 +123,7 @@ def _systems(asked: Asked, key: str) -> dict[str, Any]:
     return part.value
 
 
-def steps(asked: Asked) -> Figures:
+def steps(asked: Asked) -> StepsAnswer:
     """build_steps: the steps in order, with what each waits for."""
     if asked.given("found") or asked.given("plan"):
         found = in_order(table("build-steps"), derived(_systems(asked, "found"), _systems(asked, "plan")))

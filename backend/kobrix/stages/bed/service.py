@@ -5,12 +5,13 @@ from typing import Any
 from kobrix.core.errors import BadPlace
 from kobrix.devices.thermometer import reading
 from kobrix.evaluate.ask import bed as ask_bed
+from kobrix.evaluate.ask.bed import DiscBedded, RecipeAnswer
 from kobrix.evaluate.solve import ByContent, answer_of
 from kobrix.fileformat.asked import Asked
 from kobrix.fileformat.bedding import Bedding, PadLimits
 from kobrix.fileformat.job import AS_FOUND, Job
 from kobrix.fileformat.quantities import value_of
-from kobrix.stages.bed.shapes import BedCaution, BedView, RecipeStage, SlowDown, StationHeat
+from kobrix.stages.bed.shapes import BedCaution, BedView, RecipeStage, RotorAt, SlowDown, StationHeat
 from kobrix.stages.common import Standing, StoredJob
 from kobrix.store.records import Record
 
@@ -65,12 +66,12 @@ def _driven(records: tuple[Record, ...], name: str) -> dict[int, Record]:
     return {r.body["number"]: r for r in own}
 
 
-def _slow_downs(told: dict[str, Any], own: Bedding, driven: dict[int, Record], road: float | None) -> list[SlowDown]:
+def _slow_downs(told: RecipeAnswer, own: Bedding, driven: dict[int, Record], road: float | None) -> list[SlowDown]:
     found: list[SlowDown] = []
     for n, row in enumerate(told["slow_downs"], 1):
         stage = (own.stages or [])[row["stage"]]
         record = driven.get(n)
-        rotors: dict[str, Any] = {
+        rotors: dict[str, RotorAt | None] = {
             name: None
             if heat is None
             else {"start_c": heat["start_c"], "peak_c": heat["peak_c"], "simulated_c": reading(heat["peak_c"], n)}
@@ -87,12 +88,11 @@ def _slow_downs(told: dict[str, Any], own: Bedding, driven: dict[int, Record], r
     return found
 
 
-def _heat(name: str, told: dict[str, Any] | None, limits: PadLimits | None) -> StationHeat:
+def _heat(name: str, told: DiscBedded | None, limits: PadLimits | None) -> StationHeat:
     own = limits or PadLimits()
-    figures = told or {}
     return {
-        "name": name, "known": told is not None, "peak_c": figures.get("peak_c"), "after_last_c": figures.get("after_last_c"),
-        "after_cooling_c": figures.get("after_cooling_c"), "cool_to_s": figures.get("cool_to_s"), "window_low": _text(own.window_low_c, "°C"),
+        "name": name, "known": told is not None, "peak_c": told and told["peak_c"], "after_last_c": told and told["after_last_c"],
+        "after_cooling_c": told and told["after_cooling_c"], "cool_to_s": told and told["cool_to_s"], "window_low": _text(own.window_low_c, "°C"),
         "window_high": _text(own.window_high_c, "°C"), "most": _text(own.most_c, "°C"),
     }  # fmt: skip
 
@@ -114,7 +114,7 @@ def bed_of(stored: StoredJob, name: str) -> BedView:
     if needs or not own.stages:
         return view
     try:
-        told: Any = ask_bed.recipe(Asked(_question(job, name, own)))
+        told = ask_bed.recipe(Asked(_question(job, name, own)))
     except BadPlace as refused:
         view["refused"] = refused.reason
         return view
@@ -127,7 +127,7 @@ def bed_of(stored: StoredJob, name: str) -> BedView:
     ]
     view["cautions"] = cautions
     view["needed_m"], view["whole_s"], view["whole_m"] = told["needed_m"], told["whole_s"], told["whole_m"]
-    view["fits"] = told.get("slow_downs_that_fit")
+    view["fits"] = told["slow_downs_that_fit"]
     return view
 
 

@@ -4,7 +4,7 @@ from typing import Literal
 
 from typing_extensions import TypedDict
 
-Level = Literal["good", "note", "caution", "danger"]
+from kobrix.core.figures import Level
 
 
 class RecipeStage(TypedDict):

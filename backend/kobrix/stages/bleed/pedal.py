@@ -3,12 +3,13 @@
 from typing import Any
 
 from kobrix.core.errors import BadEntry, BadPlace
+from kobrix.core.figures import Level, Shown
 from kobrix.evaluate.ask import bleed as ask_bleed
 from kobrix.evaluate.ask.subject import Subject
 from kobrix.fileformat.asked import Asked
 from kobrix.fileformat.job import Job
 from kobrix.fileformat.quantities import read
-from kobrix.stages.bleed.shapes import Level, PumpedIn, PushesIn, ToldView
+from kobrix.stages.bleed.shapes import PumpedIn, PushesIn, ToldView
 
 _PUSHED: dict[str, tuple[Level, str]] = {
     "as_built": ("good", "The pedal goes as far as its parts say. No more air than the setup states."),
@@ -52,7 +53,7 @@ def _known(job: Job, setup: str, system: str | None) -> dict[str, Any]:
     return own | ({"system": system} if system else {})
 
 
-def _between(estimate: Any, unit: str, digits: int) -> str:
+def _between(estimate: Shown | None, unit: str, digits: int) -> str:
     if estimate is None:
         return "some"
     return f"{estimate['value']:.{digits}f} {unit} ({estimate['low']:.{digits}f} to {estimate['high']:.{digits}f})"
@@ -65,7 +66,7 @@ def pushed(job: Job, asked: PushesIn) -> ToldView:
         for n, p in enumerate(asked.pushes, 1)
     ]
     try:
-        told: Any = ask_bleed.air(Asked({**_known(job, asked.setup, asked.system), "pushes": rows}))
+        told = ask_bleed.air(Asked({**_known(job, asked.setup, asked.system), "pushes": rows}))
     except BadPlace as refused:
         raise BadEntry(
             refused.place.replace(".", " "), "this", "pushes that this setup can answer", refused.reason.rstrip(".")
@@ -75,7 +76,7 @@ def pushed(job: Job, asked: PushesIn) -> ToldView:
     said = sentence.format(
         air=_between(told["air_cm3"], "cm³", 2), offset=_between(told["offset_mm"], "mm", 1), swell=_between(told["swell_cm3_per_mpa"], "cm³/MPa", 2), station=station,
     )  # fmt: skip
-    more = _WHY[told["reason"]] if told["verdict"] == "cannot_tell" else ""
+    more = "" if told["reason"] is None else _WHY[told["reason"]]
     predicted = [f"{t:.1f} mm" for t in told["predicted_travel_mm"]]
     return {
         "verdict": told["verdict"],
@@ -100,18 +101,18 @@ def pumping(job: Job, asked: PumpedIn) -> ToldView:
             "hard_travel_mm": _kept(asked.hard_travel, "travel_mm", "hard push"),
         }
     try:
-        told: Any = ask_bleed.pumping(Asked(question))
+        told = ask_bleed.pumping(Asked(question))
     except BadPlace as refused:
         raise BadEntry(
             refused.place.replace("_", " "), "this", "readings that this setup can answer", refused.reason.rstrip(".")
         ) from None
     level, sentence = _PUMPED[told["verdict"]]
     figures = []
-    if told.get("taken_up_cm3") is not None:
+    if told["taken_up_cm3"] is not None:
         figures.append(f"Pumping takes up {told['taken_up_cm3']:.2f} cm³")
-    if told.get("gap_mm_per_pad") is not None:
+    if told["gap_mm_per_pad"] is not None:
         figures.append(f"as much as {told['gap_mm_per_pad']:.2f} mm at every pad")
-    if told.get("extra_give_mm") is not None:
+    if told["extra_give_mm"] is not None:
         figures.append(f"under the hard push it gives {told['extra_give_mm']:.1f} mm more than planned")
     return {
         "verdict": told["verdict"],

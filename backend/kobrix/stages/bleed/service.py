@@ -5,10 +5,13 @@ from typing import Any
 
 from kobrix.core.constants import assumed
 from kobrix.core.errors import BadEntry, BadPlace
+from kobrix.core.figures import Shown
+from kobrix.core.prove.stand import Fitted
 from kobrix.devices.gauges import reading
 from kobrix.evaluate.ask import bleed as ask_bleed
 from kobrix.evaluate.ask import prove as ask_prove
 from kobrix.evaluate.ask import stand as ask_stand
+from kobrix.evaluate.ask.stand import StandAnswer
 from kobrix.evaluate.ask.subject import Subject
 from kobrix.evaluate.solve import ByContent, answer_of
 from kobrix.fileformat.asked import Asked
@@ -122,7 +125,7 @@ def _school(job: Job, name: str, index: int, own: Bleeding, bled: dict[str, Reco
         "warnings": [], "refused": "",
     }  # fmt: skip
     try:
-        told: Any = ask_prove.bleeding(Asked(question))
+        told = ask_prove.bleeding(Asked(question))
     except BadPlace as refused:
         view["refused"] = refused.reason
         return view
@@ -181,7 +184,7 @@ def _holds(job: Job, name: str, records: tuple[Record, ...]) -> HoldsView:
         ],
     }  # fmt: skip
     try:
-        told: Any = ask_bleed.holding(Asked(question))
+        told = ask_bleed.holding(Asked(question))
     except BadPlace as refused:
         view["level"], view["sentence"] = "caution", refused.reason
         return view
@@ -246,23 +249,28 @@ def _accept(job: Job, name: str, system: int, fitted: str, value: float, half: f
     return f"{label}: {now:.{digits}f} becomes {then:.{digits}f}, measured", edits
 
 
-def _estimate(told: dict[str, Any], name: str) -> dict[str, float]:
+def _estimate(told: StandAnswer, name: Fitted) -> Shown | None:
     """The estimate of a figure that the test compares with the plan."""
-    places = {
-        "threshold_n": ("front", "threshold_n"), "knee_kpa": ("valve", "knee_kpa"), "valve_slope": ("valve", "slope"),
-        "gain": ("gain",) if told["gain"] is not None else ("gain_if_ratio_as_planned",),
-    }  # fmt: skip
-    found: Any = told
-    for key in places.get(name, (name,)):
-        found = found[key]
-    return dict(found)
+    front, valve = told["front"], told["valve"]
+    match name:
+        case "threshold_n":
+            return None if front is None else front["threshold_n"]
+        case "knee_kpa":
+            return None if valve is None else valve["knee_kpa"]
+        case "valve_slope":
+            return None if valve is None else valve["slope"]
+        case "gain":
+            return told["gain"] or told["gain_if_ratio_as_planned"]
+        case _:
+            return told[name]
 
 
-def _fitted(job: Job, name: str, system: int, told: dict[str, Any]) -> list[FittedView]:
+def _fitted(job: Job, name: str, system: int, told: StandAnswer) -> list[FittedView]:
     found: list[FittedView] = []
     for row in told["against_plan"]:
         said, unit = words.FITTED[row["name"]]
         own = _estimate(told, row["name"])
+        assert own is not None  # it is compared because it is known
         half = (own["high"] - own["low"]) / 2
         accept, edits = _accept(job, name, system, row["name"], own["value"], half)
         found.append(
@@ -279,15 +287,14 @@ def _fitted(job: Job, name: str, system: int, told: dict[str, Any]) -> list[Fitt
     return found
 
 
-def _travel_sentence(told: dict[str, Any]) -> str:
+def _travel_sentence(told: StandAnswer) -> str:
     travel = told["travel"]
     if travel is None:
         return ""
     missing = max(travel["missing_mm"], default=0.0)
     if travel["verdict"] == "as_built":
         return "The pedal goes as far as the parts say."
-    if travel["verdict"] == "air":
-        air = travel["air_cm3"]
+    if (air := travel["air_cm3"]) is not None and travel["verdict"] == "air":
         return f"The pedal goes {missing:.0f} mm further than the parts say: {air['value']:.2f} cm³ of air (± {(air['high'] - air['low']) / 2:.2f}). Bleed again."
     if travel["verdict"] == "adjustment":
         return f"The pedal goes {missing:.0f} mm further than the parts say, alike at every push: clearance or free play."
@@ -337,7 +344,7 @@ def stand_of(stored: StoredJob, name: str, run: int | None = None) -> StandView:
         view["refused"] = "No gauge was read: one at least stands at a bleed screw."
         return view
     try:
-        told: Any = ask_stand.stood(Asked(question))
+        told = ask_stand.stood(Asked(question))
     except BadPlace as refused:
         view["refused"] = refused.reason
         return view

@@ -5,10 +5,10 @@ from typing import Literal
 from pydantic import Field
 from typing_extensions import TypedDict
 
+from kobrix.core.figures import Level
 from kobrix.fileformat.paths import Edit
 from kobrix.stages.common import Request
 
-Level = Literal["good", "note", "caution", "danger"]
 StandVerdict = Literal["drive_slowly", "look_again", "do_not_drive"]
 
 

@@ -2,11 +2,12 @@
 
 from typing import Literal
 
+from kobrix.core.figures import Level
 from kobrix.evaluate.line_places import ways_of
 from kobrix.evaluate.plan_changes import changes_of
 from kobrix.fileformat.fit import Fitting
 from kobrix.fileformat.job import AS_FOUND, Job
-from kobrix.stages.bleed.shapes import Level, LookView, WatchedJoint, WatchView
+from kobrix.stages.bleed.shapes import LookView, WatchedJoint, WatchView
 from kobrix.store.records import Record
 
 When = Literal["hold", "drive"]

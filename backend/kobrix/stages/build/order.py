@@ -71,11 +71,13 @@ def _order(known: ByContent[Job], name: str) -> OrderView | None:
         "groups": [{"name": g.name, "set": g.sets, "opens": g.opens} for g in groups],
     }  # fmt: skip
     try:
-        told: Any = ask_half.half(Asked(question))
+        told = ask_half.half(Asked(question))
     except BadPlace:
         return None
-    letters = {g.name: group_view(job, g)["letter"] for g in groups}
     best = told["best"]
+    if best is None:
+        return None
+    letters = {g.name: group_view(job, g)["letter"] for g in groups}
     # Systems of their own, or an aircraft: which axle locks first is no question there.
     asks = job.vehicle.kind in ("car", "truck") and len(job.as_found.systems) == 1
     states: list[HalfDone] = []

@@ -1,11 +1,12 @@
 """Rebuilding a cylinder: where its cups sweep in this setup, and whether a pit lies in their way."""
 
+from kobrix.core.figures import Level
 from kobrix.core.physics.solved_setup import SolvedSetup
 from kobrix.evaluate.solve import ByContent, answer_of, wanted_stop
 from kobrix.fileformat.building import Building
 from kobrix.fileformat.job import Job
 from kobrix.fileformat.quantities import value_of
-from kobrix.stages.build.shapes import CupView, Level
+from kobrix.stages.build.shapes import CupView
 
 NEAR_MM = 1.0  # how near a pit may lie and count as in the way: our estimate
 

@@ -1,9 +1,8 @@
 """What Build shows of a plan: days, groups and steps, what is done and what it waits for."""
 
 import itertools
-from typing import Any
 
-from kobrix.core.work.steps import Change, Sides, arranged, build_steps, in_order
+from kobrix.core.work.steps import Change, Sides, StepAnswer, arranged, build_steps, in_order
 from kobrix.evaluate.plan_changes import ChangeGroup, groups_of
 from kobrix.fileformat.building import Building
 from kobrix.fileformat.job import AS_FOUND, Job
@@ -90,7 +89,7 @@ def _where(job: Job, place: str | None) -> str:
     return " ".join(filter(None, [axle_words(job, axle), side if side != "wheel" else ""]))
 
 
-def _step(job: Job, day: str, told: dict[str, Any], own: Building, happened: _Happened) -> WorkStep:
+def _step(job: Job, day: str, told: StepAnswer, own: Building, happened: _Happened) -> WorkStep:
     row = next(r for r in table("build-steps")["rows"] if r["id"] == told["row"])
     key = f"{day}/{told['id']}"
     asks = _TORQUE in row["record"]
@@ -131,7 +130,7 @@ def _day(
     """A day of the work, of the `days` by their keys."""
     day = _day_key(groups)
     changes = in_order(table("build-steps"), [*(c for g in groups for c in g.changes), *also])
-    told: Any = build_steps(table("build-steps"), changes, _sides(job, name), parking=_vehicle_kind(job) == "car")
+    told = build_steps(table("build-steps"), changes, _sides(job, name), parking=_vehicle_kind(job) == "car")
     steps = [_step(job, day, row, own, happened) for row in told["steps"]]
     steps = _in_wanted_order(with_own(steps, own, of_day(own, day, days), happened.of, happened.seen), own.order or [])
     done = {s["key"] for s in steps if s["done"] is not None}

@@ -4,6 +4,7 @@ from typing import Literal
 
 from typing_extensions import TypedDict
 
+from kobrix.core.figures import Level
 from kobrix.fileformat.paths import Edit
 
 
@@ -113,9 +114,6 @@ class AlsoView(TypedDict):
     kind: str
     words: str
     at: int
-
-
-Level = Literal["good", "note", "caution", "danger"]
 
 
 class KindView(TypedDict):

@@ -4,6 +4,7 @@ import math
 from typing import Any
 
 from kobrix.core.errors import BadEntry, BadPlace
+from kobrix.core.fit.tubes import LinesAnswer, TubeAnswer
 from kobrix.evaluate.ask import fit as ask_fit
 from kobrix.fileformat.asked import Asked
 from kobrix.fileformat.fit import TubeShape, Tubing
@@ -36,7 +37,7 @@ def _entered(tube: TubeShape, usual: float) -> dict[str, Any] | None:
     }  # fmt: skip
 
 
-def _said(row: dict[str, Any]) -> list[str]:
+def _said(row: TubeAnswer) -> list[str]:
     found = []
     if row["tight_bends"]:
         places = ", ".join(str(n + 1) for n in row["tight_bends"])
@@ -70,14 +71,13 @@ def cutlist_of(setup: Setup, own: Tubing) -> CutListView:
         if question is not None:
             asked.append(question)
             view["tag"] = str(len(asked) - 1)  # its place among what is asked, until the answer gives its words
-    pieces: list[PieceView] = []
-    whole: dict[str, Any] = {"total_cut_mm": 0.0, "pieces": [], "unplaced": [], "total_left_mm": 0.0}
+    whole: LinesAnswer = {"tubes": [], "total_cut_mm": 0.0, "pieces": [], "unplaced": [], "total_left_mm": 0.0}
     why = ""
     if asked:
         stock = [{"length_mm": s.length_mm, "outer_mm": usual if s.outer_mm is None else s.outer_mm,
                   "material": (s.material or "steel").replace("_", "-"), **({} if s.count is None else {"count": s.count})} for s in own.stock or []]  # fmt: skip
         try:
-            whole = dict(ask_fit.lines(Asked({"tubes": asked, "stock": stock})))
+            whole = ask_fit.lines(Asked({"tubes": asked, "stock": stock}))
         except BadPlace as error:
             why = error.reason
     for view in tubes:
@@ -90,7 +90,9 @@ def cutlist_of(setup: Setup, own: Tubing) -> CutListView:
         view["tag"] = " | ".join([*row["tag"].split(" | ")[:-1], f"{ENDS[view['start']]} to {ENDS[view['end']]}"])
         view["bends"] = [f"{b['angle_deg']:g}° r {b['radius_mm']:g}" for b in row["bends"]]
         view["notes"] = _said(row)
-    pieces = [{"stock": p["stock"] + 1, "lines": list(p["lines"]), "left_mm": p["left_mm"]} for p in whole["pieces"]]
+    pieces: list[PieceView] = [
+        {"stock": p["stock"] + 1, "lines": list(p["lines"]), "left_mm": p["left_mm"]} for p in whole["pieces"]
+    ]
     return {
         "tubes": tubes, "total_cut_mm": math.ceil(whole["total_cut_mm"]), "pieces": pieces, "unplaced": list(whole["unplaced"]), "left_mm": whole["total_left_mm"],
         "stock": [{"at": n, "length": _text(s.length_mm), "count": s.count} for n, s in enumerate(own.stock or [])], "refused": why,

@@ -4,6 +4,8 @@ from functools import lru_cache
 from typing import Any
 
 from kobrix.core.errors import BadPlace, KobrixError
+from kobrix.core.figures import Level
+from kobrix.core.fit.donors import Make, Ranked
 from kobrix.evaluate.ask import fit as ask_fit
 from kobrix.evaluate.rotor_heat import row_of_stops
 from kobrix.evaluate.solve import Answer, ByContent, answer_of, at_stop, wanted_stop
@@ -13,7 +15,6 @@ from kobrix.fileformat.job import AS_FOUND, Job
 from kobrix.fileformat.library import SIZES, Donors, LibraryPart, RotorNeeds
 from kobrix.fileformat.stations import DiscBrake
 from kobrix.stages.fit.service import fit_of
-from kobrix.stages.fit.shapes import Level
 from kobrix.stages.fit.shapes_elsewhere import DonorField, DonorGroup, DonorRow, DonorsView, RoutesView, RouteView
 from kobrix.stages.fit.yard import Yard, default_limits
 
@@ -34,7 +35,7 @@ _MAKE = {
 _LEVEL: dict[str, Level] = {"impossible": "danger", "irreversible": "caution", "made": "note", "shim": "note", "note": "note"}
 
 
-def _made(row: dict[str, Any]) -> str:
+def _made(row: Make) -> str:
     value = row["value_mm"]
     return _MAKE[row["code"]].format(v="" if value is None else f"{abs(value):.1f}").replace("  ", " ")
 
@@ -95,7 +96,7 @@ def _group(kind: str, needs: Any, known: dict[str, Any], library: list[tuple[int
         for n, p in own
     ]
     try:
-        told: Any = ask_fit.donors(Asked({"part": kind, "needs": asked, "parts": rows}))
+        told = ask_fit.donors(Asked({"part": kind, "needs": asked, "parts": rows}))
     except BadPlace as refused:
         return group | {"refused": refused.reason}
     by_number = {str(n): (n, p) for n, p in own}
@@ -104,7 +105,7 @@ def _group(kind: str, needs: Any, known: dict[str, Any], library: list[tuple[int
     return group
 
 
-def _row(number: int, part: LibraryPart, told: dict[str, Any], kind: str) -> DonorRow:
+def _row(number: int, part: LibraryPart, told: Ranked, kind: str) -> DonorRow:
     kinds = {row["class"] for row in told["make"]}
     worst: Level = next((_LEVEL[k] for k in ("impossible", "irreversible", "made", "shim", "note") if k in kinds), "good")
     return {

@@ -3,7 +3,8 @@
 from functools import lru_cache
 from typing import Any
 
-from kobrix.core.figures import Figures
+from kobrix.core.figures import Level
+from kobrix.core.fit.joints import JointAnswer, Mend
 from kobrix.core.fit.line_map import PartOfLine
 from kobrix.core.fit.threads import thread_of
 from kobrix.core.work.steps import Change
@@ -15,15 +16,7 @@ from kobrix.fileformat.models import Cylinder, Setup
 from kobrix.fileformat.paths import Edit, set_at, take_away
 from kobrix.fileformat.tables import table
 from kobrix.stages.fit import words
-from kobrix.stages.fit.shapes import (
-    BranchView,
-    EndOption,
-    JointEndView,
-    JointMend,
-    JointView,
-    Level,
-    MapNote,
-)
+from kobrix.stages.fit.shapes import BranchView, EndOption, JointEndView, JointMend, JointView, MapNote
 
 _PORTS = ("port", "fitting")  # what a part that lines are screwed into may have
 _ROLES: dict[PartOfLine, tuple[str, ...]] = {
@@ -119,9 +112,9 @@ def _question(end: JointEnd | None, place: Placed | None, part: PartOfLine, need
     return {key: value for key, value in found.items() if value is not None}
 
 
-def judged(a: dict[str, Any], b: dict[str, Any] | None) -> Figures:
+def judged(a: dict[str, Any], b: dict[str, Any] | None) -> JointAnswer:
     """What two ends do to each other; an open one is `b` None."""
-    return ask_fit.joint(Asked({"question": "joint_match", "a": a, "b": b}))
+    return ask_fit.ends(Asked({"question": "joint_match", "a": a, "b": b}))
 
 
 def _washers_of(end: JointEnd | None) -> int:
@@ -152,11 +145,11 @@ def joint_view(number: int, key: str, joint: Joint, place: Placed | None, plug_h
     washers = 0 if entered else max(_washers_of(joint.a), _washers_of(joint.b))
     a, b = _question(joint.a, place, part_a, washers), _question(joint.b, place, part_b, washers)
     result = judged(a, None if joint.open else b)
-    reason = str(result["reason"])
-    wanted = words.needed_words([str(n) for n in _listed(result.get("needs"))], names)
-    cautions = [words.CAUTION[str(c)] for c in _listed(result["cautions"])]
+    reason = result["reason"]
+    wanted = words.needed_words(result.get("needs", []), names)
+    cautions = [words.CAUTION[c] for c in result["cautions"]]
     path = f"fit.joints.{key}"
-    mends = [m for r in _listed(result["mends"]) if (m := _mend(r, path, joint, a, b)) is not None]
+    mends = [m for r in result["mends"] if (m := _mend(r, path, joint, a, b)) is not None]
     adapter = bool(joint.adapter) and any(m["kind"] == "adapter" for m in mends)
     sentence = words.sentence_of(result, a, b, wanted)
     level: Level = (
@@ -177,14 +170,10 @@ def joint_view(number: int, key: str, joint: Joint, place: Placed | None, plug_h
         "a": _end_view(joint.a, a, part_a, names["a"]), "b": _end_view(joint.b, b, part_b, names["b"]),
         "open": bool(joint.open), "adapter": adapter,
         "opened": joint.opened if joint.opened is not None else place is None or place.opened, "own": place is None,
-        "match": bool(result["match"]) or adapter, "reason": "adapter" if adapter else reason, "level": level, "sentence": sentence,
-        "needs": wanted, "mends": mends, "cautions": cautions, "washers_needed": int(str(result["washers_needed"])),
+        "match": result["match"] or adapter, "reason": "adapter" if adapter else reason, "level": level, "sentence": sentence,
+        "needs": wanted, "mends": mends, "cautions": cautions, "washers_needed": result["washers_needed"],
         "note": joint.note or "",
     }  # fmt: skip
-
-
-def _listed(value: object) -> list[Any]:
-    return list(value) if isinstance(value, list | tuple) else []
 
 
 def _mate(other: dict[str, Any]) -> dict[str, str] | None:
@@ -203,36 +192,39 @@ def _mate(other: dict[str, Any]) -> dict[str, str] | None:
     return None
 
 
-def _mend(mend: Figures, path: str, joint: Joint, a: dict[str, Any], b: dict[str, Any]) -> JointMend | None:
+def _mend(mend: Mend, path: str, joint: Joint, a: dict[str, Any], b: dict[str, Any]) -> JointMend | None:
     """A mend in words, with the edits that are it; None where nothing would do it."""
-    kind = str(mend["mend"])
-    if kind == "reflare":
-        end, family, thread = str(mend["end"]), str(mend["family"]), str(mend["thread"])
+    if mend["mend"] == "reflare":
+        end, family, thread = mend["end"], mend["family"], mend["thread"]
         own: dict[str, Any] = ((joint.a if end == "a" else joint.b) or JointEnd()).model_dump(exclude_none=True)
         made = {**own, "family": family, "role": "line", "thread": thread}
         sleeve = " and a sleeve" if mend["sleeve"] else ""
-        return {"kind": kind, "words": f"Flare the line anew: {words.FAMILY[family]}, {thread}, with a new nut{sleeve}",
+        return {"kind": mend["mend"], "words": f"Flare the line anew: {words.FAMILY[family]}, {thread}, with a new nut{sleeve}",
                 "edits": [set_at(f"{path}.{end}", made)]}  # fmt: skip
-    if kind == "adapter":
-        return {"kind": kind, "words": f"Put an adapter between: {words.said_of(a)} to {words.said_of(b)}",
+    if mend["mend"] == "adapter":
+        return {"kind": mend["mend"], "words": f"Put an adapter between: {words.said_of(a)} to {words.said_of(b)}",
                 "edits": [set_at(f"{path}.adapter", True)]}  # fmt: skip
-    if kind == "other_hose":
+    if mend["mend"] == "plug" or mend["mend"] == "cap":  # each narrows the record, a tuple of both does not
+        return {"kind": mend["mend"], "words": f"A {mend['mend']} {mend['thread']} goes on the list", "edits": []}
+    if mend["mend"] == "washers":
+        ends: list[Edit] = [
+            take_away(f"{path}.{e}.washers") for e, own in (("a", joint.a), ("b", joint.b)) if own and own.washers is not None
+        ]
+        return {"kind": mend["mend"], "words": f"{mend['count']} new washers {mend['thread']}", "edits": ends}
+    if mend["mend"] == "other_hose":
         end = "a" if a.get("on") == "hose" else "b"
         mate = _mate(b if end == "a" else a)
         if mate is None:
             return None
-        return {"kind": kind, "words": f"Another hose, its end {words.said_of(mate)}", "edits": [set_at(f"{path}.{end}", mate)]}
-    if kind in ("plug", "cap"):
-        return {"kind": kind, "words": f"A {kind} {mend['thread']} goes on the list", "edits": []}
-    if kind == "washers":
-        ends: list[Edit] = [
-            take_away(f"{path}.{e}.washers") for e, own in (("a", joint.a), ("b", joint.b)) if own and own.washers is not None
-        ]
-        return {"kind": kind, "words": f"{mend['count']} new washers {mend['thread']}", "edits": ends}
-    if kind == "new_line":
+        return {
+            "kind": mend["mend"],
+            "words": f"Another hose, its end {words.said_of(mate)}",
+            "edits": [set_at(f"{path}.{end}", mate)],
+        }
+    if mend["mend"] == "new_line":
         end = "a" if a.get("material") in table("fittings")["refused_materials"] else "b"
         return {
-            "kind": kind,
+            "kind": mend["mend"],
             "words": "A new line of copper-nickel or coated steel",
             "edits": [set_at(f"{path}.{end}.material", "copper_nickel")],
         }

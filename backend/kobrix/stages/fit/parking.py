@@ -3,6 +3,7 @@
 from typing import Any
 
 from kobrix.core.errors import BadPlace
+from kobrix.core.figures import Level
 from kobrix.core.physics.disc import Disc
 from kobrix.core.work.steps import Change
 from kobrix.evaluate.ask import parking as ask_parking
@@ -12,7 +13,7 @@ from kobrix.fileformat.fit import ParkingShape
 from kobrix.fileformat.models import Setup
 from kobrix.fileformat.quantities import value_of
 from kobrix.fileformat.stations import DiscBrake, DrumBrake, Station
-from kobrix.stages.fit.shapes import Level, ParkingState, ParkingView
+from kobrix.stages.fit.shapes import ParkingState, ParkingView
 
 GRADE = 0.20  # FMVSS 135 S7.12, from memory
 
@@ -128,7 +129,7 @@ def parking_view(setup: Setup, changes: list[Change], own: ParkingShape | None) 
             }  # fmt: skip
             if shape.actuator != "clamp":
                 question["control"] = {"kind": shape.control or "hand", "lever_ratio": shape.control_ratio}
-            told: Any = ask_parking.parking(Asked(question))
+            told = ask_parking.parking(Asked(question))
             view["cable_n"] = told.get("cable_force_n")
             states.append(
                 {"load": load.name, "grade_up": told["holds_nose_up"], "grade_down": told["holds_nose_down"], "pull_n": told["pull_needed_n"],

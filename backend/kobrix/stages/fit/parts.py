@@ -3,6 +3,7 @@
 from datetime import date
 from typing import Any
 
+from kobrix.core.fit.missing import Wanted as Needed
 from kobrix.core.work.steps import Change
 from kobrix.evaluate.ask import fit as ask_fit
 from kobrix.evaluate.ask.steps import differs
@@ -175,7 +176,7 @@ def parts_list(
         question["fluid"] = fluid
     if job.planned is not None and today is not None:
         question |= {"today": today.isoformat(), "planned": job.planned}
-    told: Any = ask_fit.missing(Asked(question))
+    told = ask_fit.missing(Asked(question))
     missing = {row["part"]: row["count"] for row in told["missing"]}
     rows = [_row(row, missing, listed, shelved, wanted) for row in told["need"] if row["count"] > 0]
     needed = {row["part"] for row in rows}
@@ -196,7 +197,7 @@ def _sides(plan: Setup, axle: str) -> list[str]:
 
 
 def _row(
-    row: dict[str, Any], missing: dict[str, float], listed: dict[str, Any], shelved: dict[str, ShelfPart], wanted: Wanted
+    row: Needed, missing: dict[str, float], listed: dict[str, Any], shelved: dict[str, ShelfPart], wanted: Wanted
 ) -> ListRow:
     part, count = row["part"], row["count"]
     n, own = listed.get(part, (None, None))

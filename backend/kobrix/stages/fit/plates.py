@@ -68,7 +68,7 @@ def plate_view(at: int, plate: PlateShape) -> PlateView:
     if view["needs"]:
         return view
     try:
-        told: Any = ask_fit.adapter(Asked(_question(plate)))
+        told = ask_fit.adapter(Asked(_question(plate)))
     except BadPlace as refused:
         view["refused"] = f"{refused.place}: {refused.reason}"
         return view

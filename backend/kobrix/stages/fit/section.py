@@ -3,7 +3,8 @@
 from typing import Any, get_args
 
 from kobrix.core.errors import BadPlace, NotFound
-from kobrix.core.fit.clearance import Clearance, outline_of
+from kobrix.core.figures import Level
+from kobrix.core.fit.clearance import Clearance, ClearanceAnswer, GapName, outline_of
 from kobrix.evaluate.ask import fit as ask_fit
 from kobrix.exports.try_card import TryCard
 from kobrix.fileformat.asked import Asked
@@ -12,17 +13,7 @@ from kobrix.fileformat.models import Setup
 from kobrix.fileformat.paths import set_at
 from kobrix.fileformat.quantities import value_of
 from kobrix.fileformat.stations import DiscBrake, Station
-from kobrix.stages.fit.shapes import (
-    Axle,
-    GapView,
-    HoseView,
-    Level,
-    OldBrake,
-    SectionField,
-    SectionGroup,
-    SectionMend,
-    SectionView,
-)
+from kobrix.stages.fit.shapes import Axle, GapView, HoseView, OldBrake, SectionField, SectionGroup, SectionMend, SectionView
 
 _FIELDS: tuple[tuple[SectionGroup, str, str, str, bool], ...] = (
     ("wheel", "rim_diameter_mm", "rim diameter", "as stamped on the rim, such as 15 in", True),
@@ -52,7 +43,7 @@ _FIELDS: tuple[tuple[SectionGroup, str, str, str, bool], ...] = (
     ("doubts", "radial_mm", "± across the axle", "how far each radius may be off", False),
     ("doubts", "axial_mm", "± along the axle", "how far each length along the axle may be off", False),
 )
-_GAPS = {
+_GAPS: dict[GapName, str] = {
     "barrel": "body to barrel", "spoke": "body to spoke", "weights": "body to weights", "bridge": "rotor to bridge",
     "sides": "rotor to the slot's sides",
 }  # fmt: skip
@@ -115,11 +106,11 @@ def _fields(axle: Axle, typed: dict[str, dict[str, Any]]) -> list[SectionField]:
     return found
 
 
-def _gaps(told: dict[str, Any]) -> list[GapView]:
+def _gaps(told: ClearanceAnswer) -> list[GapView]:
     found: list[GapView] = []
     for name, said in _GAPS.items():
-        row = told.get(name)
-        if row is not None:
+        if name in told:
+            row = told[name]
             at = row.get("at")
             found.append(
                 {"name": name, "words": said, "gap_mm": row["gap_mm"], "p5_mm": row["p5_mm"], "limit_mm": row["limit_mm"],
@@ -141,19 +132,21 @@ def _sentence(gaps: list[GapView], least: str | None, level: Level) -> str:
     return f"{here}{doubt}; {row['limit_mm']:g} mm wanted."
 
 
-def _moved(question: dict[str, Any], move: float, spacer: float) -> dict[str, Any]:
+def _moved(question: dict[str, Any], move: float, spacer: float) -> ClearanceAnswer:
     stack = {**question["stack"], "spacer_mm": value_of(question["stack"]["spacer_mm"], "spacer_mm") + spacer}
     total = value_of(question["radial_move_mm"], "radial_move_mm") + move
-    return dict(ask_fit.clearance(Asked({**question, "stack": stack, "radial_move_mm": total})))
+    return ask_fit.clearance(Asked({**question, "stack": stack, "radial_move_mm": total}))
 
 
-def _mends(axle: Axle, question: dict[str, Any], told: dict[str, Any]) -> list[SectionMend]:
+def _mends(axle: Axle, question: dict[str, Any], told: ClearanceAnswer) -> list[SectionMend]:
     """The least move of the bracket, and the thinnest spacer, that bring every gap to what is wanted: by its P5, or as measured where
     the doubt leaves none."""
     found: list[SectionMend] = []
-    for kind, path in (("move", "caliper.radial_move_mm"), ("spacer", "wheel.spacer_mm")):
-        sure = told[f"extra_{kind}_p5_mm"]
-        step = sure or told[f"extra_{kind}_mm"]
+    for kind, path, sure, measured in (
+        ("move", "caliper.radial_move_mm", told["extra_move_p5_mm"], told["extra_move_mm"]),
+        ("spacer", "wheel.spacer_mm", told["extra_spacer_p5_mm"], told["extra_spacer_mm"]),
+    ):
+        step = sure or measured
         if not step:
             continue
         after = _moved(question, step, 0.0) if kind == "move" else _moved(question, 0.0, step)
@@ -210,7 +203,7 @@ def section_view(station: Station, title: str, section: WheelSection | None) -> 
         return view
     question = _question(typed, station)
     try:
-        told: Any = ask_fit.clearance(Asked(question))
+        told = ask_fit.clearance(Asked(question))
         asked = ask_fit.clearance_asked(Asked(question))
     except BadPlace as refused:
         name = refused.place.rpartition(".")[2]
@@ -337,7 +330,7 @@ def hose_view(axle: Axle, title: str, strings: HoseStrings | None) -> HoseView:
         "ends_mm": [half, half],
     }
     try:
-        told: Any = ask_fit.hose(Asked(question))
+        told = ask_fit.hose(Asked(question))
     except BadPlace as refused:
         view["sentence"] = refused.reason
         return view

@@ -131,13 +131,10 @@ def in_the_hand(asked: HandIn) -> HandOut:
         measured["seen"] = asked.seen
     if asked.tapered is not None:
         measured["tapered"] = asked.tapered
-    told = ask_fit.joint(Asked({"question": "joint_match", "measured": measured}))
-    rows, apart = told["candidates"], told["tell_apart"]
-    assert isinstance(rows, list)
-    assert isinstance(apart, list)
+    told = ask_fit.in_hand(Asked(measured))
     found: list[Candidate] = [
         {"option": f"{r['family']} {r['role']}", "thread": r["thread"],
          "words": f"{words.FAMILY[r['family']]}, {r['thread']}: {words.role_of(r['family'], r['role'])['is']}"}
-        for r in rows
+        for r in told["candidates"]
     ]  # fmt: skip
-    return {"candidates": found, "tell_apart": [words.APART[a] for a in apart]}
+    return {"candidates": found, "tell_apart": [words.APART[a] for a in told["tell_apart"]]}

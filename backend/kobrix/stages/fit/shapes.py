@@ -5,11 +5,11 @@ from typing import Literal
 from pydantic import Field
 from typing_extensions import TypedDict
 
+from kobrix.core.figures import Level
 from kobrix.core.fit.line_map import Kind, PartOfLine
 from kobrix.fileformat.paths import Edit
 from kobrix.stages.common import Request
 
-Level = Literal["good", "note", "caution", "danger"]
 Axle = Literal["front", "rear"]
 SectionGroup = Literal["wheel", "caliper", "rotor", "stud", "doubts"]
 

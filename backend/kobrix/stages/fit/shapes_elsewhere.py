@@ -5,8 +5,8 @@ from typing import Literal
 from pydantic import Field
 from typing_extensions import TypedDict
 
+from kobrix.core.figures import Level
 from kobrix.stages.common import Request
-from kobrix.stages.fit.shapes import Level
 
 
 class YardLimit(TypedDict):

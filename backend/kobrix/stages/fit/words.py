@@ -2,7 +2,7 @@
 
 from typing import Any
 
-from kobrix.core.figures import Figures
+from kobrix.core.fit.joints import JointAnswer
 from kobrix.fileformat.tables import table
 
 FAMILY = {
@@ -57,11 +57,11 @@ def needed_words(needs: list[str], parts: dict[str, str]) -> list[str]:
     return [f"{part}: {' and '.join(dict.fromkeys(what))}" for part, what in found.items()]
 
 
-def sentence_of(judged: Figures, a: dict[str, Any] | None, b: dict[str, Any] | None, wanted: list[str]) -> str:
+def sentence_of(judged: JointAnswer, a: dict[str, Any] | None, b: dict[str, Any] | None, wanted: list[str]) -> str:
     """What a joint does, as judged."""
-    reason, effect = str(judged["reason"]), str(judged["effect"])
+    reason = judged["reason"]
     if reason == "match":
-        return _SEALED[effect].format(n=judged["washers_needed"])
+        return _SEALED[judged["effect"]].format(n=judged["washers_needed"])
     if reason == "not_known":
         return f"Not known yet. {_cap('; '.join(wanted))}."
     one, two = a or {}, b or {}

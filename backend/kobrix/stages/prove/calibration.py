@@ -7,6 +7,7 @@ from pydantic_core import from_json, to_json
 
 from kobrix.core.errors import BadPlace
 from kobrix.evaluate.ask import calibrate as ask_calibrate
+from kobrix.evaluate.ask.calibrate import CalibrateAnswer
 from kobrix.evaluate.solve import ByContent, answer_of
 from kobrix.fileformat.asked import Asked
 from kobrix.fileformat.job import AS_FOUND, Job
@@ -42,7 +43,7 @@ def _gauges(records: tuple[Record, ...], setup: str) -> list[dict[str, Any]]:
     ]  # fmt: skip
 
 
-def _accepted(job: Job, name: str, told: dict[str, Any]) -> tuple[str, list[Edit]]:
+def _accepted(job: Job, name: str, told: CalibrateAnswer) -> tuple[str, list[Edit]]:
     """What taking over what was taught sets in the setup, as measured values with their ±, and in words."""
     root, setup = job.root(name), job.setup(name)
     factors = told["factors"]
@@ -68,8 +69,7 @@ def _accepted(job: Job, name: str, told: dict[str, Any]) -> tuple[str, list[Edit
             put(f"{root}.systems.0.control.efficiency", value, value * share["efficiency"])
             said.append(f"efficiency {value:.3f}")
     if factors["grip"]["told"]:
-        for axle in ("front", "rear"):
-            value = told["grip"][axle]
+        for axle, value in (("front", told["grip"]["front"]), ("rear", told["grip"]["rear"])):
             if name == AS_FOUND:
                 put(f"vehicle.grip_{axle}", value, value * share["grip"])
             else:
@@ -79,7 +79,7 @@ def _accepted(job: Job, name: str, told: dict[str, Any]) -> tuple[str, list[Edit
 
 
 @lru_cache(maxsize=64)
-def _taught(question: bytes) -> Any:
+def _taught(question: bytes) -> CalibrateAnswer:
     """The answer to a `question` of what stops teach, as JSON: a page is read more often than stops are driven. Raises BadPlace."""
     return ask_calibrate.calibrated(Asked(from_json(question)))
 

@@ -3,11 +3,12 @@
 from typing import Any
 
 from kobrix.core.errors import BadPlace
+from kobrix.core.figures import Level
 from kobrix.evaluate.ask import prove as ask_prove
 from kobrix.fileformat.asked import Asked
 from kobrix.fileformat.job import Job
 from kobrix.fileformat.proving import Proving
-from kobrix.stages.prove.shapes import Level, PullView
+from kobrix.stages.prove.shapes import PullView
 from kobrix.store.records import Record
 
 _LEVEL: dict[str, Level] = {"even": "good", "cannot_tell": "note", "uneven": "caution", "pulls": "danger"}
@@ -64,7 +65,7 @@ def pull_of(job: Job, setup: str, proving: Proving, records: list[Record]) -> Pu
         return view | {"sentence": f"{len(own)} stops note a turn. It needs {', '.join(missing)} to say what that means."}
     stops = [{k: r.body[k] for k in _READ if r.body.get(k) is not None} for r in own]
     try:
-        told: Any = ask_prove.turned(Asked({**body, "stops": stops}))
+        told = ask_prove.turned(Asked({**body, "stops": stops}))
     except BadPlace as refused:
         return view | {"level": "caution", "sentence": f"{refused.place}: {refused.reason}"}
     vehicle, verdict = told["vehicle"], told["verdict"]
@@ -79,6 +80,6 @@ def pull_of(job: Job, setup: str, proving: Proving, records: list[Record]) -> Pu
     if told["road"] is not None:
         said += f" The road itself makes {abs(100 * told['road']):.0f} %."
     view["verdict"], view["level"], view["sentence"] = verdict, _LEVEL[verdict], said
-    view["percent"] = 100.0 * float(vehicle["value"])
-    view["low"], view["high"] = (None if vehicle[end] is None else 100.0 * float(vehicle[end]) for end in ("low", "high"))
+    view["percent"] = 100.0 * vehicle["value"]
+    view["low"], view["high"] = (None if end is None else 100.0 * end for end in (vehicle["low"], vehicle["high"]))
     return view

@@ -1,11 +1,11 @@
 """A row of stops driven one after another: the rotors by the heat model beside what was read, and whether the brakes faded."""
 
 import math
-from typing import Any
 
 import numpy as np
 
 from kobrix.core.errors import BadPlace
+from kobrix.core.figures import Level
 from kobrix.core.prove.estimates import line
 from kobrix.evaluate.ask import bed as ask_bed
 from kobrix.evaluate.ask import prove as ask_prove
@@ -14,7 +14,7 @@ from kobrix.fileformat.asked import Asked
 from kobrix.fileformat.job import Job
 from kobrix.fileformat.proving import StopSet
 from kobrix.fileformat.quantities import value_of
-from kobrix.stages.prove.shapes import Level, RowStop, RowView
+from kobrix.stages.prove.shapes import RowStop, RowView
 from kobrix.store.records import Record
 
 BITE_DOUBT = 0.05  # standard deviation of one stop's bite: what a careful stop scatters and a push felt is off, our estimate
@@ -26,13 +26,13 @@ _READ = ("speed_kmh", "distance_m", "brake_on_mark_m", "rest_mark_m", "time_s", 
 def _decel(record: Record) -> float | None:
     """Deceleration [g] of a stop as on a level road; None where it was not measured."""
     try:
-        told: Any = ask_prove.typed(Asked({k: record.body[k] for k in _READ if k in record.body}))
+        told = ask_prove.typed(Asked({k: record.body[k] for k in _READ if k in record.body}))
     except BadPlace:
         return None
-    level, speed = told.get("level_m"), told.get("decel_by_distance_g")
+    level, speed = told["level_m"], told["decel_by_distance_g"]
     if level and speed and (way := ask_prove.way_of(Asked(record.body))):
-        return float(speed * way / level)
-    return speed or told.get("decel_by_time_g")  # type: ignore[no-any-return]  # figures of a question, by name
+        return speed * way / level
+    return speed or told["decel_by_time_g"]
 
 
 def _bites(subject: Subject, stops: list[tuple[Record, float]]) -> list[float | None]:
@@ -120,12 +120,12 @@ def row_of(job: Job, own: StopSet, records: list[tuple[int, Record]]) -> RowView
         ],
     }  # fmt: skip
     try:
-        told: Any = ask_bed.recipe(Asked(question))
+        told = ask_bed.recipe(Asked(question))
         bites = _bites(Subject(Asked(question)), [(r, d) for _, r, d in stops])
     except BadPlace as refused:
         return _empty(own, f"The heat of the row is not known: {refused.reason}")
     axles = {s.name: s.axle for system in job.setup(own.setup).systems for s in system.stations}
-    known = [name for name, heat in told["stations"].items() if heat is not None]
+    known = {name: heat["peak_c"] for name, heat in told["stations"].items() if heat is not None}
     rows: list[RowStop] = [
         {
             "number": n, "starts_at_s": row["starts_at_s"], "from_kmh": value_of(r.body["speed_kmh"], "speed_kmh"), "bite": bite,
@@ -136,12 +136,12 @@ def row_of(job: Job, own: StopSet, records: list[tuple[int, Record]]) -> RowView
         }
         for (n, r, _), row, bite in zip(stops, told["slow_downs"], bites, strict=True)
     ]  # fmt: skip
-    hottest = ", ".join(f"{name} {told['stations'][name]['peak_c']:.0f} °C" for name in known)
+    hottest = ", ".join(f"{name} {peak:.0f} °C" for name, peak in known.items())
     trend = _trend(bites)
     level, sentence = _said(trend, f"Hottest by the model: {hottest}. " if known else "")
     change, low, high = trend if trend is not None else (None, None, None)
     return {
-        "set": own.name, "stops": rows, "stations": known, "whole_s": told["whole_s"], "change": change, "low": low, "high": high,
+        "set": own.name, "stops": rows, "stations": list(known), "whole_s": told["whole_s"], "change": change, "low": low, "high": high,
         "level": level, "sentence": sentence,
         "needs": "" if known else "The mass and the cooling area of a rotor are not known: with them, in Measure, its heat is followed.",
     }  # fmt: skip

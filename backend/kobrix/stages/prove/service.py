@@ -5,7 +5,9 @@ import math
 from typing import Any
 
 from kobrix.core.errors import BadPlace
-from kobrix.core.prove.compare import doubt_of_difference, stops_each
+from kobrix.core.figures import Level
+from kobrix.core.prove.compare import CompareAnswer, PairAnswer, SetAnswer, doubt_of_difference, stops_each
+from kobrix.core.prove.stops import TypedAnswer
 from kobrix.core.rules.limits import force_limit
 from kobrix.evaluate.ask import prove as ask_prove
 from kobrix.fileformat.asked import Asked
@@ -70,7 +72,7 @@ def _stop_view(number: int, record: Record, nominal: float) -> StopView:
         "speed_kmh", "distance_m", "brake_on_mark_m", "rest_mark_m", "time_s", "grade", "headwind_m_per_s")}}  # fmt: skip
     if body.get("lag_s") is not None:  # a recording tells its own
         question["expected_lag_s"] = max(body["lag_s"], 0.0)
-    told: Any = {}
+    told: TypedAnswer | None = None
     refused = ""
     try:
         told = ask_prove.typed(Asked(question))
@@ -89,12 +91,13 @@ def _stop_view(number: int, record: Record, nominal: float) -> StopView:
         "key": record.key, "made_at": record.made_at, "number": number, "speed": _text(body["speed_kmh"], "km/h", recorded),
         "distance": _text(body.get("distance_m"), "m", recorded) if body.get("distance_m") is not None else "" if way is None else f"{way:.1f} m",
         "time": _text(body.get("time_s"), "s", recorded), "speed_kmh": value_of(body["speed_kmh"], "speed_kmh"), "distance_m": way,
-        "corrected_m": told.get("nominal_m"), "decel_g": told.get("decel_by_distance_g") or told.get("decel_by_time_g"),
-        "lag_s": told.get("lag_s"), "direction": body.get("direction"), "locked": body.get("locked"),
+        "corrected_m": told and told["nominal_m"], "decel_g": told and (told["decel_by_distance_g"] or told["decel_by_time_g"]),
+        "lag_s": told and told["lag_s"], "direction": body.get("direction"), "locked": body.get("locked"),
         "push": _text(body.get("push_n"), "N") or ("as hard as I could" if body.get("as_hard") else ""), "around": ", ".join(around),
         "left_out": words.LEFT_OUT[left] if left else refused, "struck": record.struck, "simulated": bool(body.get("simulated")),
-        "questioned": bool(told.get("questioned")), "windy": bool(told.get("windy")), "mfdd_g": body.get("mfdd_g"),
-        "trace": body.get("trace"), "line": line_of(body, way, told.get("nominal_m"), nominal), "working": working_of(body, told, way, nominal) if told else [],
+        "questioned": told is not None and bool(told["questioned"]), "windy": told is not None and bool(told["windy"]), "mfdd_g": body.get("mfdd_g"),
+        "trace": body.get("trace"), "line": line_of(body, way, told and told["nominal_m"], nominal),
+        "working": [] if told is None else working_of(body, told, way, nominal),
     }  # fmt: skip
 
 
@@ -106,8 +109,8 @@ def _asked_stop(record: Record) -> dict[str, Any] | None:
     row: dict[str, Any] = {"distance_m": way, "speed_kmh": body["speed_kmh"], "struck": record.struck is not None}
     if body.get("grade") is not None:
         keys = ("speed_kmh", "distance_m", "brake_on_mark_m", "rest_mark_m", "time_s", "grade")
-        told: Any = ask_prove.typed(Asked({k: body[k] for k in keys if k in body}))
-        if told.get("level_m") is None:
+        told = ask_prove.typed(Asked({k: body[k] for k in keys if k in body}))
+        if told["level_m"] is None:
             return None
         row["distance_m"] = told["level_m"]
     for key in ("direction", "locked", "push_n", "mfdd_g"):
@@ -180,24 +183,23 @@ class Sets:
         return question, names
 
 
-def _set_view(sets: Sets, at: int, own: StopSet, row: dict[str, Any] | None, seen: Predicted | None) -> StopSetView:
+def _set_view(sets: Sets, at: int, own: StopSet, row: SetAnswer | None, seen: Predicted | None) -> StopSetView:
     stops = [_stop_view(sets.numbers[r.key], r, sets.nominal) for r in sets.stops[own.name]]
     if row is not None:
         counted = [s for s, r in zip(stops, sets.stops[own.name], strict=True) if _asked_stop(r) is not None]
         for left in row["left_out"]:
             counted[left["stop"]]["left_out"] = words.LEFT_OUT[left["why"]]
-    none: dict[str, Any] = dict.fromkeys(("mean_m", "low_m", "high_m", "sd_m", "best_m", "best_expected_m", "limited_why"))
-    figures = row or {**none, "n": 0, "both_ways": False, "limited_by": "cannot_tell"}
     return {
-        "name": own.name, "setup": own.setup, "changed": list(own.changed), "at": at, "n": figures["n"], "mean_m": figures["mean_m"],
-        "low_m": figures["low_m"], "high_m": figures["high_m"], "sd_m": figures["sd_m"], "best_m": figures["best_m"],
-        "best_expected_m": figures["best_expected_m"], "both_ways": figures["both_ways"], "predicted": seen,
-        "limited": figures["limited_by"], "limited_words": words.limited_words(figures) if figures["n"] else "", "stops": stops,
+        "name": own.name, "setup": own.setup, "changed": list(own.changed), "at": at, "n": row["n"] if row else 0,
+        "mean_m": row and row["mean_m"], "low_m": row and row["low_m"], "high_m": row and row["high_m"], "sd_m": row and row["sd_m"],
+        "best_m": row and row["best_m"], "best_expected_m": row and row["best_expected_m"], "both_ways": row is not None and row["both_ways"],
+        "predicted": seen, "limited": row["limited_by"] if row else "cannot_tell",
+        "limited_words": words.limited_words(row) if row and row["n"] else "", "stops": stops,
         "orphan": own.name in sets.orphans, "row_gap": _text(own.row_gap_s, "s"), "pressed": own.pressed or "",
     }  # fmt: skip
 
 
-def _pair_view(row: dict[str, Any]) -> PairView:
+def _pair_view(row: PairAnswer) -> PairView:
     said, more = words.pair_words(row)
     return {
         "first": row["from"], "second": row["to"], "verdict": row["verdict"], "level": words.LEVEL[row["verdict"]], "sentence": said,
@@ -206,7 +208,7 @@ def _pair_view(row: dict[str, Any]) -> PairView:
     }  # fmt: skip
 
 
-def _plan(sets: Sets, rows: list[dict[str, Any]], seen: dict[str, Predicted | None]) -> DayPlan:
+def _plan(sets: Sets, rows: list[SetAnswer], seen: dict[str, Predicted | None]) -> DayPlan:
     """What five stops in each set would show, and how many would show the gain that is looked for."""
     hot = {own.name for own in sets.sets if own.row_gap_s is not None}
     known = [(r["sd_m"], r["dof"]) for r in rows if r["sd_m"] and r["dof"] and r["name"] not in hot]
@@ -237,6 +239,11 @@ def _plan(sets: Sets, rows: list[dict[str, Any]], seen: dict[str, Predicted | No
     }  # fmt: skip
 
 
+def _read_off(setting: float) -> float:
+    """A setting as a knob or a gauge can be read: three figures, whole above a hundred."""
+    return float(round(setting)) if abs(setting) >= 100 else float(f"{setting:.3g}")
+
+
 def _valve(sets: Sets) -> ValveView | None:
     """The next setting of the adjuster, from the stops that say where it stood and what locked."""
     own = sets.proving.adjuster
@@ -249,25 +256,27 @@ def _valve(sets: Sets) -> ValveView | None:
     ]  # fmt: skip
     question = {"question": "valve_next", **own.model_dump(exclude_none=True, exclude={"unit"}), "log": log}
     try:
-        told: Any = ask_prove.setting(Asked(question))
+        told = ask_prove.setting(Asked(question))
     except BadPlace as refused:
         return {
-            "least": own.least, "most": own.most, "now": own.now, "unit": own.unit, "chance_now": 0.0, "level": "caution", "next": own.now,
-            "next_chance": 0.0, "low": own.least, "high": own.most, "notes": 0, "sentence": refused.reason,
+            "least": own.least, "most": own.most, "now": own.now, "unit": own.unit, "chance_now": None, "level": "caution", "next": None,
+            "next_chance": None, "low": own.least, "high": own.most, "notes": 0, "sentence": refused.reason,
         }  # fmt: skip
     chance, turn = told["rear_first_chance_now"], told["turn_over"]
     said = f"At {own.now:g} {own.unit} the rear is first in {round(100 * chance)} of 100."
-    if told["reason"] == "none_low_enough":
-        said += f" No setting is sure enough yet: {told['next']:.3g} is the least."
+    following, then = None if told["next"] is None else _read_off(told["next"]), told["next_chance"]
+    if following is None or then is None:
+        end = own.most if own.more_is == "front" else own.least
+        said += f" No setting is safe enough: even at {end:g} {own.unit} the rear would be first too often. Leave it there, and look in Size for what mends it: other rear brakes, other pads, another valve."
     elif told["reason"] == "one_step_at_a_time":
-        said += f" Next, one step only: {told['next']:.3g}."
+        said += f" Next, one step only: {following:g}."
     else:
-        said += f" Next: {told['next']:.3g}, rear first in {round(100 * told['next_chance'])} of 100."
+        said += f" Next: {following:g}, rear first in {round(100 * then)} of 100."
     if told["lock_notes"] == 0:
         said += " No stop has said yet which axle locked: that is only what the range allows."
     return {
         "least": own.least, "most": own.most, "now": own.now, "unit": own.unit, "chance_now": chance, "level": told["level"],
-        "next": told["next"], "next_chance": told["next_chance"], "low": turn["low"], "high": turn["high"], "notes": told["lock_notes"],
+        "next": following, "next_chance": then, "low": turn["low"], "high": turn["high"], "notes": told["lock_notes"],
         "sentence": said,
     }  # fmt: skip
 
@@ -293,7 +302,7 @@ def _rows(sets: Sets) -> list[RowView]:
     return found
 
 
-def _headline(pairs: list[PairView], rows: list[dict[str, Any]]) -> tuple[str, Any]:
+def _headline(pairs: list[PairView], rows: list[SetAnswer]) -> tuple[str, Level | None]:
     if not rows:
         return "No stop yet. Four stops as found, before you take it apart, are worth more than forty after.", None
     if not pairs:
@@ -325,7 +334,7 @@ def prove_of(stored: StoredJob) -> ProveView:
         for own in sets.sets
     }
     question, names = sets.question(seen)
-    told: Any = ask_prove.compare(Asked(question)) if names else {"sets": [], "pairs": []}
+    told: CompareAnswer = ask_prove.compare(Asked(question)) if names else {"sets": [], "pairs": []}
     rows = {row["name"]: row for row in told["sets"]}
     views = [_set_view(sets, n, own, rows.get(own.name), seen[own.name]) for n, own in enumerate(sets.sets)]
     pairs = [_pair_view(row) for row in told["pairs"]]

@@ -4,10 +4,10 @@ from typing import Literal
 
 from typing_extensions import TypedDict
 
+from kobrix.core.figures import Level
 from kobrix.fileformat.paths import Edit
 from kobrix.fileformat.proving import Changed
 
-Level = Literal["good", "note", "caution", "danger"]
 Verdict = Literal["too_few", "no_scatter", "far_outside_scatter", "likely_real", "inside_scatter"]
 
 
@@ -125,16 +125,17 @@ class DayPlan(TypedDict):
 
 
 class ValveView(TypedDict):
-    """An adjustable valve or bar: the chance that the rear is first as it is set, and the next setting."""
+    """An adjustable valve or bar: the chance that the rear is first as it is set, and the next setting with its chance; None where none
+    is safe enough, or nothing can be said."""
 
     least: float
     most: float
     now: float
     unit: str
-    chance_now: float
+    chance_now: float | None
     level: Level
-    next: float
-    next_chance: float
+    next: float | None
+    next_chance: float | None
     low: float
     high: float
     notes: int

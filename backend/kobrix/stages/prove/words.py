@@ -1,8 +1,7 @@
 """What Prove says of stops, in words: what they can show, and what they cannot."""
 
-from typing import Any
-
-from kobrix.stages.prove.shapes import Level
+from kobrix.core.figures import Level
+from kobrix.core.prove.compare import PairAnswer, SetAnswer
 
 CHANGED = {
     "tyres": "the tyres", "brakes": "the brakes", "bedding": "the bedding", "valve": "the valve", "load": "the load", "road": "the road",
@@ -20,7 +19,7 @@ _LIMITED = {
 }  # fmt: skip
 
 
-def limited_words(row: dict[str, Any]) -> str:
+def limited_words(row: SetAnswer) -> str:
     """What set the stops of a set."""
     why = row["limited_why"]
     if why is None:
@@ -28,16 +27,16 @@ def limited_words(row: dict[str, Any]) -> str:
     return _LIMITED[why].format(share=round(100 * (row["locked_share"] or 0.0)))
 
 
-def pair_words(row: dict[str, Any]) -> tuple[str, str]:
+def pair_words(row: PairAnswer) -> tuple[str, str]:
     """What two sets say of each other, and what would say more."""
     first, second, verdict = row["from"], row["to"], row["verdict"]
-    if verdict == "too_few":
+    shorter, low, high = row["shorter_m"], row["low_m"], row["high_m"]
+    if shorter is None:
         return f"{_cap(second)} against {first}: two stops of each at least are needed.", ""
-    shorter = row["shorter_m"]
     way = "shorter" if shorter >= 0 else "longer"
-    if verdict == "no_scatter":
+    if low is None or high is None:
         return f"{_cap(second)}: {abs(shorter):.1f} m {way} than {first}; without any scatter nothing more can be said.", ""
-    half = (row["high_m"] - row["low_m"]) / 2
+    half = (high - low) / 2
     if verdict == "inside_scatter":
         said = (
             f"{_cap(second)} against {first}: {abs(shorter):.1f} m {way}, give or take {half:.1f} m. That is inside the scatter."
@@ -57,14 +56,13 @@ def _cap(text: str) -> str:
     return text[:1].upper() + text[1:]
 
 
-def _more(row: dict[str, Any]) -> str:
-    each = row["stops_each"]
-    if each is None or each > 200:
+def _more(row: PairAnswer) -> str:
+    each, here, there = row["stops_each"], row["more_from"], row["more_to"]
+    if each is None or here is None or there is None or each > 200:
         return "No number of stops that anybody drives would tell: it is not worth it."
-    more = max(row["more_from"], row["more_to"])
     return (
-        f"About {each} stops of each would tell: {row['more_from']} more of {row['from']}, {row['more_to']} more of {row['to']}."
-        if more
+        f"About {each} stops of each would tell: {here} more of {row['from']}, {there} more of {row['to']}."
+        if max(here, there)
         else ""
     )
 

@@ -4,6 +4,7 @@ import math
 from typing import Any
 
 from kobrix.core.constants import KMH, G
+from kobrix.core.prove.stops import TypedAnswer
 from kobrix.fileformat.quantities import value_of
 from kobrix.stages.prove.shapes import StopStep
 
@@ -14,7 +15,7 @@ def _step(what: str, formula: str, numbers: str, source: str) -> StopStep:
     return {"what": what, "formula": formula, "numbers": numbers, "source": source}
 
 
-def working_of(body: dict[str, Any], told: dict[str, Any], way: float | None, nominal_kmh: float) -> list[StopStep]:
+def working_of(body: dict[str, Any], told: TypedAnswer, way: float | None, nominal_kmh: float) -> list[StopStep]:
     """The working of a stop: its record's `body`, the figures `told` of it, its `way` [m], the speed [km/h] that stops are compared at."""
     speed = value_of(body["speed_kmh"], "speed_kmh") * KMH
     time = None if body.get("time_s") is None else value_of(body["time_s"], "time_s")
@@ -27,12 +28,12 @@ def working_of(body: dict[str, Any], told: dict[str, Any], way: float | None, no
             )
         )
     if way is not None:
-        decel = told.get("decel_by_distance_g") or 0.0
+        decel = told["decel_by_distance_g"] or 0.0
         found.append(_step("mean deceleration", "v²/(2·d·g)", f"{speed:.2f}²/(2·{way:.1f}·{G:.3f}) = {decel:.3f} g", "mechanics"))
     if way is None and time is not None:
-        decel = told.get("decel_by_time_g") or 0.0
+        decel = told["decel_by_time_g"] or 0.0
         found.append(_step("mean deceleration", "v/(t·g)", f"{speed:.2f}/({time:g}·{G:.3f}) = {decel:.3f} g", "mechanics"))
-    level, grade = told.get("level_m"), body.get("grade")
+    level, grade = told["level_m"], body.get("grade")
     if level is not None and grade is not None and way is not None:
         q, a = value_of(grade, "grade"), speed**2 / (2 * way)
         lifted = G * math.sin(math.atan(q))
@@ -44,16 +45,16 @@ def working_of(body: dict[str, Any], told: dict[str, Any], way: float | None, no
                 "mechanics; uphill is positive",
             )
         )
-    if told.get("nominal_m") is not None:
+    if told["nominal_m"] is not None:
         start = f"{(level or 0.0):.1f}·({nominal_kmh:g}/{speed / KMH:.1f})²"
         found.append(_step(f"from {nominal_kmh:g} km/h", _NOMINAL, f"{start} = {told['nominal_m']:.1f} m", "within 10 % of the speed: SAE J299, from memory"))  # fmt: skip
-    elif told.get("nominal_reason") == "speed_off":
+    elif told["nominal_reason"] == "speed_off":
         found.append(
             _step(
                 f"from {nominal_kmh:g} km/h", _NOMINAL, f"none: {speed / KMH:.1f} is more than 10 % off", "SAE J299, from memory"
             )
         )
-    if time is not None and way is not None and "trace" not in body:
+    if time is not None and way is not None and told["lag_s"] is not None and "trace" not in body:
         found.append(
             _step(
                 "time to build up",
@@ -72,7 +73,7 @@ def working_of(body: dict[str, Any], told: dict[str, Any], way: float | None, no
                 "MFDD", "(0.8² − 0.1²)·v²/(2·(d₀.₁ − d₀.₈))", f"{body['mfdd_g']:.3f} g", "of the recording; UN R13, from memory"
             )
         )
-    if told.get("steady_gap") is not None and told.get("check_speed_kmh") is not None:
+    if told["steady_gap"] is not None and told["check_speed_kmh"] is not None:
         gap = 100 * told["steady_gap"]
         found.append(_step("held against itself", "2·d/(t + lag) against v", f"{told['check_speed_kmh']:.1f} km/h, {gap:+.1f} %", "over 3 %: a speed, a distance or a time is wrong (our estimate)"))  # fmt: skip
     return found

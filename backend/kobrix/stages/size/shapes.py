@@ -5,9 +5,9 @@ from typing import Literal
 from pydantic import Field
 from typing_extensions import TypedDict
 
+from kobrix.core.figures import Level
 from kobrix.core.physics.failures import FailureKind
 from kobrix.core.physics.working import Figure
-from kobrix.core.rules.limits import Level
 from kobrix.evaluate.answer_shapes import WorkingStep
 from kobrix.evaluate.entries.shapes import Sheet
 from kobrix.evaluate.shapes import Axle, DoubtedEntry, Finding, LimitedBy, Lock, Mend, Moment, Needs, TrialsRun

@@ -95,7 +95,7 @@ export function ValveSetting({ prove }: { prove: Prove }) {
         <Field className="sized" saysRefused label="to" name="valve turns to" value={String(valve.most)} onCommit={put('most', 'most of the valve')} />
       </div>
       <div className="press">
-        {valve.next !== valve.now && (
+        {valve.next !== null && valve.next !== valve.now && (
           <PressButton
             data-first=""
             onPress={() => void onEdits(`valve set to ${valve.next}`, [{ path: '/proving/adjuster/now', value: valve.next }])}
