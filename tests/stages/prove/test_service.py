@@ -177,6 +177,15 @@ class Day(unittest.TestCase):
             self.assertEqual((valve["level"], valve["next"], valve["next_chance"], valve["notes"]), ("danger", None, None, 3))
             self.assertIn(f"even at {end} turns", valve["sentence"])
 
+    def test_a_push_of_nothing_tells_nothing_and_the_page_stands(self) -> None:
+        sets = with_sets("a", "b")
+        noted, left = (
+            prove_of(stored(sets, [stop("a", 40.0, **more), stop("a", 41.0, push_n=200)]))
+            for more in ({"push_n": 0, "mfdd_g": 0}, {})
+        )
+        self.assertEqual([s["predicted"] for s in noted["sets"]], [s["predicted"] for s in left["sets"]])
+        self.assertEqual(noted["sets"][0]["n"], 2)
+
     def test_a_setting_in_pressure_is_a_whole_number(self) -> None:
         job = with_sets("a", adjuster={"least": 1000, "most": 4150, "now": 2000, "unit": "kPa"})
         valve = prove_of(

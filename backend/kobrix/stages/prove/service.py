@@ -113,15 +113,19 @@ def _asked_stop(record: Record) -> dict[str, Any] | None:
         if told["level_m"] is None:
             return None
         row["distance_m"] = told["level_m"]
-    for key in ("direction", "locked", "push_n", "mfdd_g"):
+    for key in ("direction", "locked"):
         if body.get(key) is not None:
+            row[key] = body[key]
+    for key in ("push_n", "mfdd_g"):  # nothing pushed, or a deceleration of nothing, tells no more than what is left out
+        if body.get(key) is not None and value_of(body[key], key) > 0:
             row[key] = body[key]
     return row
 
 
 def push_of(records: list[Record]) -> float | None:
     """The mean push [N] of the stops that say one and count; None where none does."""
-    known = [value_of(r.body["push_n"], "push_n") for r in records if r.body.get("push_n") is not None and r.struck is None]
+    noted = [value_of(r.body["push_n"], "push_n") for r in records if r.body.get("push_n") is not None and r.struck is None]
+    known = [push for push in noted if push > 0]
     return sum(known) / len(known) if known else None
 
 
