@@ -106,6 +106,13 @@ class InTheHand(unittest.TestCase):
         with self.assertRaises(NotFound):
             yard_of(job, "plan Z", {})
 
+    def test_of_a_setup_that_is_not_complete_nothing_is_said(self) -> None:
+        document = demo_document()
+        del document["plans"][0]["systems"][0]["stations"][0]["brake"]["friction"]
+        for part in (HandPart(station="front", friction="0.42"), HandPart(station="front", rotor="280 mm")):
+            with self.assertRaisesRegex(BadEntry, "plan A, with 1 of its entries missing"):
+                in_the_yard(files.check(Job, document), YardIn(setup="plan A", part=part))
+
 
 class Card(unittest.TestCase):
     def test_it_asks_for_nothing_from_outside_and_holds_the_bands(self) -> None:

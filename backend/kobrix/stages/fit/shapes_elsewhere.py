@@ -1,11 +1,10 @@
 """What Fit shows of parts from elsewhere: the yard's bands, donors of the library, and the plans as routes."""
 
-from typing import Literal
-
 from pydantic import Field
 from typing_extensions import TypedDict
 
 from kobrix.core.figures import Level
+from kobrix.evaluate.ask.acceptance import Verdict
 from kobrix.stages.common import Request
 
 
@@ -63,7 +62,7 @@ class BrokenShare(TypedDict):
 class YardPart(TypedDict):
     """What to do with the part in the hand, and why."""
 
-    verdict: Literal["keep", "keep_with_valve", "leave"]
+    verdict: Verdict
     chance: float
     valve_chance: float | None
     knee_kpa: float | None

@@ -18,7 +18,7 @@ from kobrix.core.physics.chain import first_reach
 from kobrix.core.physics.solved_setup import SolvedSetup
 from kobrix.core.rules import limits as rule_limits
 from kobrix.evaluate.as_found import AsFound, as_found_trials, by_trial, least_left
-from kobrix.evaluate.ask.acceptance import VALVE_SLOPE, changed, now_of, station_of
+from kobrix.evaluate.ask.acceptance import VALVE_SLOPE, Verdict, changed, now_of, station_of
 from kobrix.evaluate.solve import ByContent, answer_of, wanted_stop
 from kobrix.evaluate.uncertainty import SEED, UncertainEntry, said_of, uncertain_entries
 from kobrix.evaluate.verdicts import batch_of
@@ -292,7 +292,7 @@ def _set(document: dict[str, Any], part: HandPart) -> dict[str, Any]:
     if part.rotor.strip():
         own = changed(own, "rotor_diameter_mm", part.station, read(part.rotor, "rotor_diameter_mm", part.preferred).value)
     if part.friction.strip():
-        cold = value_of((station["brake"].get("friction") or {}).get("cold") or 0.38, "friction")
+        cold = value_of(station["brake"]["friction"]["cold"], "friction")
         own = changed(own, "friction_factor", part.station, read(part.friction, "friction").value / cold)
     return own
 
@@ -302,12 +302,22 @@ def in_the_yard(job: Job, asked: YardIn) -> YardPart:
     if asked.part is None:
         raise BadEntry("part", "nothing", "the pistons, the rotor or the friction of a part")
     yard = Yard(job, asked.setup, limits_of(job, asked.setup, asked.limits))
+    needs = answer_of(ByContent(yard.setup)).needs.get("decel", [])
+    if needs:
+        raise BadEntry(
+            "setup",
+            f"{asked.setup}, with {len(needs)} of its entries missing",
+            "a complete one",
+            "nothing can be said of a part before",
+        )
     document = _set(yard.document, asked.part)
     point = yard.point(0.0, document)
     shares = yard.chance(document)[1]
     valve = point["valve_chance"]
-    verdict = "keep" if point["chance"] >= KEEP else "keep_with_valve" if valve is not None and valve >= KEEP else "leave"
+    verdict: Verdict = (
+        "keep" if point["chance"] >= KEEP else "keep_with_valve" if valve is not None and valve >= KEEP else "leave"
+    )
     broken: list[BrokenShare] = [
         {"words": _BROKEN[k], "chance": v} for k, v in sorted(shares.items(), key=lambda i: -i[1]) if v > 0.005
     ]
-    return {"verdict": verdict, "chance": point["chance"], "valve_chance": valve, "knee_kpa": point["knee_kpa"], "broken": broken}  # type: ignore[typeddict-item]
+    return {"verdict": verdict, "chance": point["chance"], "valve_chance": valve, "knee_kpa": point["knee_kpa"], "broken": broken}

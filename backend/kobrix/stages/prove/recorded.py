@@ -9,7 +9,7 @@ from numpy.typing import NDArray
 
 from kobrix.core.constants import KMH, G
 from kobrix.core.errors import BadEntry
-from kobrix.core.prove.stops import Conditions, Trace, stop_trace
+from kobrix.core.prove.stops import Conditions, Reason, Trace, TraceAnswer, stop_trace
 from kobrix.devices import meter
 from kobrix.fileformat.records import FiledTrace
 from kobrix.recordings.columns import NONE, UNITS, Recording, by_hand
@@ -21,7 +21,7 @@ from kobrix.stages.prove.shapes import RecordedStop, RecordingColumn, RecordingV
 
 TRIGGER_SHARE = 0.9  # of the nominal speed: a stop from below it cannot be corrected to it
 _CURVE, _SHOWN_ROWS = 40, 3
-_REASON = {
+_REASON: dict[Reason, str] = {
     "braking_from_the_first_sample": "it brakes from its first sample on: where it began is not seen", "no_onset": "where braking began is not seen",
     "never_at_rest": "it does not come to rest", "never_through_trigger": "it does not fall through the speed",
 }  # fmt: skip
@@ -34,11 +34,11 @@ _FILED = {"front_pressure": ("front_kpa", 1e-3), "rear_pressure": ("rear_kpa", 1
           "rear_temperature": ("rear_c", 1.0)}  # fmt: skip
 
 
-def _figures(trace: Trace, nominal: float) -> dict[str, Any]:
-    return dict(stop_trace(trace, TRIGGER_SHARE * nominal * KMH, None, Conditions(nominal * KMH)))
+def _figures(trace: Trace, nominal: float) -> TraceAnswer:
+    return stop_trace(trace, TRIGGER_SHARE * nominal * KMH, None, Conditions(nominal * KMH))
 
 
-def _curve(trace: Trace, told: Mapping[str, Any]) -> list[tuple[float, float]]:
+def _curve(trace: Trace, told: TraceAnswer) -> list[tuple[float, float]]:
     """Way [m] and speed [km/h] from the onset to rest, at some places for drawing."""
     if told["onset_s"] is None or told["end_s"] is None:
         return []
@@ -55,7 +55,7 @@ def _seen(n: int, found: FoundStop, own: Series, nominal: float) -> RecordedStop
     return {
         "number": n, "at_s": found.at, "speed_kmh": told["onset_speed_kmh"], "distance_m": told["distance_m"], "time_s": told["time_s"],
         "nominal_m": told["nominal_m"], "mfdd_g": told["mfdd_g"], "lag_s": told["lag_s"], "questioned": bool(told["questioned"]),
-        "reason": _REASON.get(told["reason"] or "", ""), "speed_off": told["nominal_reason"] == "speed_off",
+        "reason": "" if told["reason"] is None else _REASON[told["reason"]], "speed_off": told["nominal_reason"] == "speed_off",
         "front_kpa": most["front_pressure"] * 1e-3 if "front_pressure" in most else None,
         "rear_kpa": most["rear_pressure"] * 1e-3 if "rear_pressure" in most else None,
         "samples": found.last - found.first, "curve_m": [m for m, _ in curve], "curve_kmh": [kmh for _, kmh in curve],
@@ -130,17 +130,17 @@ def _filed(key: str, source: str, found: FoundStop, own: Series) -> FiledTrace:
 def _body(key: str, set_: str, trace: Trace, nominal: float, simulated: bool) -> dict[str, Any]:
     """A stop's record by its trace. Raises BadEntry where its distance is not known."""
     told = _figures(trace, nominal)
-    if told["distance_m"] is None or told["onset_speed_kmh"] is None:
-        raise BadEntry(
-            "stop", _REASON.get(told["reason"] or "", "no distance"), "a stop with its beginning and its rest", "leave it out"
-        )
+    distance, speed, time = told["distance_m"], told["onset_speed_kmh"], told["time_s"]
+    if distance is None or speed is None or time is None:
+        why = "no distance" if told["reason"] is None else _REASON[told["reason"]]
+        raise BadEntry("stop", why, "a stop with its beginning and its rest", "leave it out")
     body: dict[str, Any] = {
-        "set": set_, "speed_kmh": round(told["onset_speed_kmh"], 3), "distance_m": round(told["distance_m"], 3), "time_s": round(told["time_s"], 3),
+        "set": set_, "speed_kmh": round(speed, 3), "distance_m": round(distance, 3), "time_s": round(time, 3),
         "trace": key, "curve": _curve(trace, told),
     }  # fmt: skip
-    for name in ("mfdd_g", "lag_s"):
-        if told[name] is not None:
-            body[name] = round(told[name], 4)
+    for name, value in (("mfdd_g", told["mfdd_g"]), ("lag_s", told["lag_s"])):
+        if value is not None:
+            body[name] = round(value, 4)
     return body | ({"simulated": True} if simulated else {})
 
 
