@@ -2,6 +2,7 @@
 
 import copy
 import json
+import random
 import unittest
 from collections.abc import Iterator
 from typing import Any
@@ -16,7 +17,7 @@ from tests.cases import demo_document, example_document
 
 NASTY: tuple[Any, ...] = (
     None, True, -1, 0, 1e300, -1e-300, "", " ", "x" * 500, "7/0", "1/0 in", "900 psi", "-3 mm", "1e999 mm", "NaN", "½", "13,5", "=1+1",
-    "<script>", "'; DROP TABLE jobs; --", [], {}, [[]], ["7/8"], {"cold": "hot"}, 10**400, "\u202e12 mm", "0x10 mm", "١٢ mm",
+    "<script>", "'; DROP TABLE jobs; --", [], {}, [[]], ["7/8"], {"cold": "hot"}, 10**400, "\u202e12 mm", "0x10 mm", "١٢ mm", "²",
 )  # fmt: skip
 
 
@@ -140,6 +141,84 @@ class Changes(ApiCase):
         edits = [{"path": "/name", "value": "x"}] * 5000
         response = self.client.post("/api/jobs/1/changes", json={"base": 0, "edits": edits})
         self.assertIn(response.status_code, (413, 422))
+
+    def altered(self, job: int, *edits: dict[str, Any]) -> Any:
+        """The answer to a change of a job as it stands."""
+        body = {"base": self.client.get(f"/api/jobs/{job}").json()["revision"], "edits": edits}
+        return self.client.post(f"/api/jobs/{job}/changes", content=json.dumps(body).encode(), headers=JSON)
+
+    def pages(self, job: int) -> None:
+        """Every page of a job is there, and its line on the list."""
+        for page in (
+            "measure",
+            "size",
+            "match/choices?setup=as%20found",
+            "fit",
+            "build",
+            "bleed",
+            "bed",
+            "prove",
+            "stages",
+            "card",
+            "compare",
+            "routes",
+        ):
+            response = self.client.get(f"/api/jobs/{job}/{page}")
+            self.assertEqual(response.status_code, 200, f"{page}: {response.text[:200]}")
+
+    def test_what_may_be_left_out_or_called_otherwise_shuts_no_page(self) -> None:
+        self.assertEqual(self.altered(1, {"path": "/as_found/name", "value": "before"}).status_code, 200)
+        self.assert_problem(self.client.get("/api/jobs/1/measure?setup=before"), 404, "as found")
+        states = len(JOB["vehicle"]["load_states"])
+        taken = [{"op": "remove", "path": "/vehicle/load_states/0"}] * states
+        self.assertEqual(self.altered(1, *taken).status_code, 200)
+        self.pages(1)
+        heat = {"setup": "plan A", "load": 0, "speed_from_kmh": 100, "speed_to_kmh": 20, "stops": 2}
+        self.assertLess(self.client.post("/api/jobs/1/heat", json=heat).status_code, 500)
+
+    def test_two_controls_of_one_name_are_refused(self) -> None:
+        key = next(e["key"] for e in self.client.get("/api/jobs/examples").json() if e["key"] == "trials-car")
+        job = self.client.post(f"/api/jobs/examples/{key}").json()["id"]
+        systems = self.client.get(f"/api/jobs/{job}").json()["document"]["as_found"]["systems"]
+        names = [s["name"] for s in systems] + [
+            s["second_control"][n]["name"] for s in systems for n in range(len(s.get("second_control", [])))
+        ]
+        self.assertGreater(len(names), 1)
+        self.assert_problem(
+            self.altered(job, {"path": "/as_found/systems/0/second_control/0/name", "value": names[0]}), 422, "twice"
+        )
+
+    def test_signs_that_look_like_digits_are_no_count(self) -> None:
+        path = "/as_found/systems/0/stations/0/wheels"
+        for text in ("²", "١", "9" * 40):
+            self.assert_problem(self.altered(1, {"path": path, "text": text}), 422)
+        for to in ("", "/plans/"):
+            self.assert_problem(self.altered(1, {"op": "move", "path": "/plans/0", "to": to}), 422)
+        self.assertEqual(
+            self.altered(1, {"op": "remove", "path": "/plans/zz/systems/0"}).status_code, 200
+        )  # there is nothing to remove
+        self.assertEqual(self.job()["revision"], 0)
+
+    def test_one_wrong_change_after_another_leaves_every_page(self) -> None:
+        chance = random.Random(3)
+        for example in self.client.get("/api/jobs/examples").json():
+            job = self.client.post(f"/api/jobs/examples/{example['key']}").json()["id"]
+            taken = 0
+            for _ in range(40):
+                ways = [
+                    w
+                    for w in leaves(self.client.get(f"/api/jobs/{job}").json()["document"])
+                    if w[0] not in ("format", "version", "records")
+                ]
+                path = "".join(f"/{step}" for step in chance.choice(ways))
+                edit = chance.choice(
+                    [{"text": str(chance.choice(NASTY))[:300]}, {"value": chance.choice(NASTY)}, {"op": "remove"}]
+                )
+                response = self.altered(job, {"path": path, **edit})
+                self.assertIn(response.status_code, (200, 404, 409, 413, 422), f"{path} {edit}: {response.text[:200]}")
+                taken += response.status_code == 200
+            self.assertGreater(taken, 3)
+            self.pages(job)
 
 
 if __name__ == "__main__":

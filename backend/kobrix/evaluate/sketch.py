@@ -24,10 +24,10 @@ def _known(typed: Typed | None, name: str) -> float | None:
 def sketch(job: Job) -> Sketch:
     """What the vehicle of a `job` as found is drawn from."""
     vehicle = job.setup(AS_FOUND).vehicle
-    load = vehicle.load_states[0]
+    load = next(iter(vehicle.load_states), None)
     axles = {station.axle for system in job.as_found.systems for station in system.stations}
     return {
         "kind": vehicle.kind, "tail": vehicle.kind == "aircraft" and axles == {"front"},
-        "wheelbase_mm": _known(vehicle.wheelbase_mm, "wheelbase_mm"), "front_share": _known(load.front_share, "front_share"),
-        "cg_height_mm": _known(load.cg_height_mm, "cg_height_mm"),
+        "wheelbase_mm": _known(vehicle.wheelbase_mm, "wheelbase_mm"), "front_share": None if load is None else _known(load.front_share, "front_share"),
+        "cg_height_mm": None if load is None else _known(load.cg_height_mm, "cg_height_mm"),
     }  # fmt: skip

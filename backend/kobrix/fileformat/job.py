@@ -13,7 +13,7 @@ from kobrix.fileformat.bedding import Bedding
 from kobrix.fileformat.bleeding import Bleeding
 from kobrix.fileformat.building import Building
 from kobrix.fileformat.fit import Fitting, ListedPart
-from kobrix.fileformat.models import Setup, System, Vehicle
+from kobrix.fileformat.models import Setup, System, Vehicle, unique_controls
 from kobrix.fileformat.proving import Proving
 from kobrix.fileformat.quantities import Typed, label_of, si, value_of
 from kobrix.fileformat.records import FiledRecord, FiledTrace
@@ -34,6 +34,11 @@ class Plan(Part):
     build: Building | None = None
     bleed: Bleeding | None = None
     bed: Bedding | None = None
+
+    @model_validator(mode="after")
+    def _check(self) -> Self:
+        unique_controls(self.systems)
+        return self
 
 
 class Photo(Part):
@@ -146,9 +151,9 @@ class Job(Part):
         return [AS_FOUND, *(p.name for p in self.plans)]
 
     def setup(self, name: str) -> Setup:
-        """The setup by `name`: "as found" or a plan's. Raises NotFound with the names there are."""
+        """The setup by `name`: "as found", whatever a file calls it, or a plan's. Raises NotFound with the names there are."""
         for plan in (self.as_found, *self.plans):
-            if name == plan.name or (plan is self.as_found and name == AS_FOUND):
+            if name == (AS_FOUND if plan is self.as_found else plan.name):
                 return self.setup_of(plan)
         raise NotFound("setup", name, ", ".join(self.names))
 

@@ -115,7 +115,10 @@ def _shifted(document: Any, edit: Edit) -> tuple[str, dict[int, int | None]] | N
         return None
     here = document
     for step in root.split("."):
-        here = here[int(step)] if isinstance(here, list) else here.get(step) if isinstance(here, dict) else None
+        if isinstance(here, list):
+            here = here[int(step)] if step.isdecimal() and int(step) < len(here) else None
+        else:
+            here = here.get(step) if isinstance(here, dict) else None
     if not isinstance(here, list) or int(last) >= len(here) + (edit["op"] == "insert"):
         return None
     order: list[int | None] = list(range(len(here)))
@@ -124,7 +127,10 @@ def _shifted(document: Any, edit: Edit) -> tuple[str, dict[int, int | None]] | N
     else:
         moved = order.pop(int(last))
         if edit["op"] == "move":
-            order.insert(int(dotted(edit.get("to", "")).rpartition(".")[2]), moved)
+            to = dotted(edit.get("to", "")).rpartition(".")[2]
+            if not to.isdecimal():  # refused in words where it is applied
+                return None
+            order.insert(int(to), moved)
     gone = dict.fromkeys(range(len(here)), None)
     return root, {**gone, **{old: new for new, old in enumerate(order) if old is not None}}
 

@@ -3,6 +3,7 @@
 A setup may also be incomplete: what is missing is None here, and each answer says what it needs.
 """
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Annotated, Literal, Self
 
@@ -297,6 +298,11 @@ def controls_of(systems: list[System]) -> list[Handled]:
     return found
 
 
+def unique_controls(systems: Sequence[System]) -> None:
+    """Refuse `systems` of which two, or a second control among them, have one name. Raises PydanticCustomError."""
+    unique([*(s.name for s in systems), *(name for s in systems for name, _ in s.seconds)], "systems", "system")
+
+
 class Setup(Part):
     """A whole setup: the open file format `kobrix-setup`, version 1."""
 
@@ -308,6 +314,5 @@ class Setup(Part):
 
     @model_validator(mode="after")
     def _check(self) -> Self:
-        names = [s.name for s in self.systems]
-        unique([*names, *(name for s in self.systems for name, _ in s.seconds)], "systems", "system")
+        unique_controls(self.systems)
         return self

@@ -58,7 +58,7 @@ def typed_edit(path: str, text: str, preferred: str | None = None) -> Edit:
     if name in _LISTS:
         return _put(path, split_list(text, name, preferred))
     if name in _COUNTS:
-        if not text.strip().isdigit():
+        if not (text.isascii() and text.strip().isdigit() and len(text.strip()) < 10):
             raise BadEntry(label_of(name), repr(text[:40]), "a whole number such as 2")
         return _put(path, int(text))
     if name in _PRICES:

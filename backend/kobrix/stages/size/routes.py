@@ -76,7 +76,8 @@ def job_heat(job_id: int, asked: HeatIn, path: Database) -> Response:
     """How hot every rotor of a setup gets in a series of slow-downs."""
     setup = setup_in_state(stored_job(path, job_id).job, asked.setup, asked.load)
     question = asked.model_dump(exclude={"setup", "load"})
-    return as_json(heat_of_all(setup, {**question, "load_state": setup.vehicle.load_states[asked.load].name}))
+    states = setup.vehicle.load_states
+    return as_json(heat_of_all(setup, {**question, "load_state": states[asked.load].name} if states else question))
 
 
 @router.get("/{job_id}/compare", response_model=Comparison)
