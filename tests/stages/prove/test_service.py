@@ -170,12 +170,14 @@ class Day(unittest.TestCase):
 
     def test_where_no_setting_is_safe_enough_there_is_no_next_one(self) -> None:
         """The rear locks first three times at the setting that gives it least: the page stands and says so, whichever way the knob counts."""
-        for more_is, end in (("rear", 0), ("front", 8)):
-            job = with_sets("a", adjuster={"least": 0, "most": 8, "now": end, "unit": "turns", "more_is": more_is})
+        for more_is, end, now, said in (
+            ("rear", 0, 0, "It goes no further forward"), ("front", 8, 8, "It goes no further forward"), ("rear", 0, 2, "Even at 0 turns"),
+        ):  # fmt: skip
+            job = with_sets("a", adjuster={"least": 0, "most": 8, "now": now, "unit": "turns", "more_is": more_is})
             valve = prove_of(stored(job, [stop("a", 40.0, valve=end, locked="rear")] * 3))["valve"]
             assert valve is not None
             self.assertEqual((valve["level"], valve["next"], valve["next_chance"], valve["notes"]), ("danger", None, None, 3))
-            self.assertIn(f"even at {end} turns", valve["sentence"])
+            self.assertIn(said, valve["sentence"])
 
     def test_a_push_of_nothing_tells_nothing_and_the_page_stands(self) -> None:
         sets = with_sets("a", "b")

@@ -271,7 +271,14 @@ def _valve(sets: Sets) -> ValveView | None:
     following, then = None if told["next"] is None else _read_off(told["next"]), told["next_chance"]
     if following is None or then is None:
         end = own.most if own.more_is == "front" else own.least
-        said += f" No setting is safe enough: even at {end:g} {own.unit} the rear would be first too often. Leave it there, and look in Size for what mends it: other rear brakes, other pads, another valve."
+        far = (
+            "It goes no further forward"
+            if abs(own.now - end) < 1e-9
+            else f"Even at {end:g} {own.unit} the rear would be first too often"
+        )
+        said += (
+            f" {far}: no setting is safe enough. Look in Size for what mends it: other rear brakes, other pads, another valve."
+        )
     elif told["reason"] == "one_step_at_a_time":
         said += f" Next, one step only: {following:g}."
     else:
