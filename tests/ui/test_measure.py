@@ -31,6 +31,20 @@ class Sheet(UiCase):
         expect(page.get_by_role("textbox", name="free play")).to_have_value("5 mm")
         self.no_errors()
 
+    def test_enter_held_down_goes_one_entry_on_and_no_further(self) -> None:
+        """A finger stays on the key for longer than an entry takes to be stored: it is let go over the choice that follows."""
+        page = self.measure()
+        page.get_by_role("textbox", name="free play").fill("1/4")
+        page.keyboard.down("Enter")
+        here = "() => document.activeElement.closest('[data-entry]')?.dataset.entry.endsWith('rod_retained') ?? false"
+        page.wait_for_function(here)
+        page.keyboard.up("Enter")
+        self.assertTrue(page.evaluate(here))
+        expect(page.get_by_role("textbox", name="free play")).to_have_value("1/4 in")
+        page.keyboard.press("Enter")  # on the choice itself it chooses, and goes on
+        expect(page.get_by_role("main").get_by_role("heading", name="Booster")).to_be_visible()
+        self.no_errors()
+
     def test_an_entry_that_moves_the_focus_on_is_stored_once(self) -> None:
         page = self.measure()
         sent: list[str] = []

@@ -1,5 +1,5 @@
 /** One entry: its name, what was typed, the other unit, and how it stands; refused in words right under it. */
-import { useId, useState, type KeyboardEvent, type ReactNode } from 'react';
+import { useId, useRef, useState, type KeyboardEvent, type ReactNode } from 'react';
 import { Button, Input, Label, TextField, ToggleButton, ToggleButtonGroup } from 'react-aria-components';
 import styled from 'styled-components';
 import type { Entry } from '../api/types';
@@ -233,6 +233,8 @@ interface Sent {
 function Chosen({ entry, number }: EntryFieldProps) {
   const enter = useEnter();
   const label = useId();
+  // Enter held while it came here from the field before is let go here: that goes no further.
+  const down = useRef<HTMLElement | null>(null);
   const options =
     entry.kind === 'flag'
       ? [
@@ -279,8 +281,13 @@ function Chosen({ entry, number }: EntryFieldProps) {
             key={o.value}
             id={o.value}
             onFocus={() => enter.onHere(entry.path)}
+            onKeyDown={(event) => {
+              if (event.key === 'Enter') down.current = event.currentTarget as HTMLElement;
+            }}
             onKeyUp={(event) => {
-              if (event.key === 'Enter') enter.onNext(event.currentTarget as HTMLElement);
+              const here = event.currentTarget as HTMLElement;
+              if (event.key === 'Enter' && down.current === here) enter.onNext(here);
+              down.current = null;
             }}
           >
             {o.label}
