@@ -92,14 +92,14 @@ def told(pushes: Pushes) -> AirAnswer:
         out["air_cm3"], out["offset_mm"] = shown(alone["air"]), shown(alone["offset"])
         out["swell_cm3_per_mpa"] = shown(alone["swell"])
         out["misfit"] = {"none": none, "air": misfit["air"], "offset": misfit["offset"], "swell": misfit["swell"]}
-        out["with_offset"] = None if both is None else {"air_cm3": shown(both.one(0)), "offset_mm": shown(both.one(1))}
+        out["with_offset"] = None if both is None else {"air_cm3": both.one(0).figures(), "offset_mm": both.one(1).figures()}
         known = {name: fit for name, fit in fits.items() if fit is not None}
         out["candidates"] = _candidates(known, n)
         out["verdict"], out["reason"] = _verdict(known, out["candidates"], none, n)
     if apart:
         each = least_squares(pushes.air, missing, pushes.sigma)
         if each is not None:
-            out["air_by_station_cm3"] = {name: shown(each.one(k)) for k, name in enumerate(pushes.stations)}
+            out["air_by_station_cm3"] = {name: each.one(k).figures() for k, name in enumerate(pushes.stations)}
     return out
 
 

@@ -4,7 +4,6 @@ import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 from statistics import NormalDist
-from typing import overload
 
 import numpy as np
 
@@ -41,10 +40,6 @@ class Estimate:
         return {"value": self.value, "se": self.se, "low": self.low, "high": self.high}
 
 
-@overload
-def shown(estimate: Estimate) -> Shown: ...
-@overload
-def shown(estimate: Estimate | None) -> Shown | None: ...
 def shown(estimate: Estimate | None) -> Shown | None:
     """An estimate by the names of the open format, None for none.
 

@@ -9,7 +9,7 @@ import numpy as np
 
 from kobrix.core.figures import EPS, Shown
 from kobrix.core.numerics.arrays import Floats
-from kobrix.core.prove.estimates import Estimate, Fit, chi2, line, shown, widened
+from kobrix.core.prove.estimates import Estimate, Fit, chi2, line, widened
 
 Fitted = Literal["ratio_efficiency", "threshold_n", "gain", "run_out_n", "knee_kpa", "valve_slope", "bar_front_share"]
 KneeReason = Literal["rear_differs", "no_knee_seen"]
@@ -220,4 +220,4 @@ def valve_figures(knee: Knee) -> ValveAnswer | None:
     """
     if knee.knee is None or knee.slope is None:
         return None
-    return {"knee_kpa": shown(knee.knee), "slope": shown(knee.slope)}
+    return {"knee_kpa": knee.knee.figures(), "slope": knee.slope.figures()}

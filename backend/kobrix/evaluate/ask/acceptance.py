@@ -16,6 +16,10 @@ from kobrix.fileformat.quantities import value_of
 
 Limit = Literal["effort", "travel", "lock_order", "lost_circuit"]
 Verdict = Literal["keep", "keep_with_valve", "leave"]
+Figure = Literal["effort_n", "travel_share", "lock_ratio", "lost_circuit_decel_g"]
+FIGURES: dict[Limit, Figure] = {
+    "effort": "effort_n", "travel": "travel_share", "lock_order": "lock_ratio", "lost_circuit": "lost_circuit_decel_g"
+}  # fmt: skip
 LIMITS: tuple[Limit, ...] = ("effort", "travel", "lock_order", "lost_circuit")
 WHATS = ("side_area_cm2", "bore_mm", "rotor_diameter_mm", "friction_factor")
 POINTS, SLACK = 25, 1e-12
@@ -281,6 +285,9 @@ def accepted(asked: Asked) -> AcceptanceAnswer:
     """acceptance: bands of each dimension at the limits, and a verdict on each candidate."""
     judge = Judge(asked)
     values = judge.values(judge.document)
+    told: Values = {}
+    for name, figure in values.items():
+        told[FIGURES[name]] = figure if math.isfinite(figure) else None
     intervals, rows = list[Interval](), list[Judged]()
     for row in asked.parts("dimensions", 0):
         what, station = _dimension(row, judge.document)
@@ -306,20 +313,6 @@ def accepted(asked: Asked) -> AcceptanceAnswer:
                     verdict, knee = "keep_with_valve", valve[0]
         rows.append({"name": row.text("name", f"part {k}"), "verdict": verdict, "broken": broken, "knee_kpa": knee})
     return {
-        "values": _told(values), "broken": judge.limits.broken(values),
+        "values": told, "broken": judge.limits.broken(values),
         "intervals": intervals, "candidates": rows,
     }  # fmt: skip
-
-
-def _told(values: dict[Limit, float]) -> Values:
-    finite = {name: value if math.isfinite(value) else None for name, value in values.items()}
-    out: Values = {}
-    if "effort" in finite:
-        out["effort_n"] = finite["effort"]
-    if "travel" in finite:
-        out["travel_share"] = finite["travel"]
-    if "lock_order" in finite:
-        out["lock_ratio"] = finite["lock_order"]
-    if "lost_circuit" in finite:
-        out["lost_circuit_decel_g"] = finite["lost_circuit"]
-    return out

@@ -5,10 +5,9 @@ from typing import Literal
 from typing_extensions import TypedDict
 
 from kobrix.core.figures import Level
+from kobrix.core.prove.compare import PairVerdict
 from kobrix.fileformat.paths import Edit
 from kobrix.fileformat.proving import Changed
-
-Verdict = Literal["too_few", "no_scatter", "far_outside_scatter", "likely_real", "inside_scatter"]
 
 
 class StopStep(TypedDict):
@@ -100,7 +99,7 @@ class PairView(TypedDict):
 
     first: str
     second: str
-    verdict: Verdict
+    verdict: PairVerdict
     level: Level
     sentence: str
     more: str
